@@ -106,7 +106,7 @@ describe('an assembled stage', () => {
     [
       'planetary',
       { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, helix: 0.3, double: 'yes', ...loose },
-      7,
+      8,
     ],
     ['planetary', { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, sets: 2, step: 0.7, ...loose }, 13],
     [
@@ -232,7 +232,7 @@ describe('an assembled stage', () => {
         rim: 7e-3,
         carriedBy: 'both',
       },
-      13,
+      15,
     ],
     [
       'ring-plate',

@@ -59,6 +59,29 @@ describe('what stands in what', () => {
     120_000,
   );
 
+  it.each([
+    ['cycloidal', 20, { discs: 3 }],
+    ['cycloidal', 10, { discs: 3, held: 'disc' }],
+    ['planetary', 25, { sets: 2, helix: 0.3 }],
+    ['planetary', 5, { helix: 0.3, double: 'yes' }],
+    ...['sun', 'planets', 'ring'].map(
+      (takenOut) => ['planetary', 5, { helix: 0.3, double: 'yes', takenOut, preload: 5 }] as const,
+    ),
+    ['planetary', 5, { helix: 0.3, takenOut: 'ring', preload: 5 }],
+    ['compound-planetary', 20, { helix: 0.3, double: 'yes', drive: 'carrier' }],
+    ['spur', 5, { helix: 0.3, double: 'yes', takenOut: 'split', preload: 5 }],
+    ['rack', 5, { helix: 0.3 }],
+    ['rack', 5, { helix: 0.3, double: 'yes' }],
+    ['rack', 5, { helix: 0.3, double: 'yes', takenOut: 'split', preload: 5 }],
+    ['spur', 5, { helix: 0.3, idlers: 3 }],
+    ['spur', 5, { helix: 0.3, idlers: 2, double: 'yes' }],
+  ] as const)('nothing does in the teeth of a %s 1:%d with %o', (kind, ratio, params) => {
+    const { housing: _, ...v } = ofKind(kind, ratio);
+    const [stage] = v.stages;
+    const r = made({ ...v, stages: [{ ...stage!, params: { ...(stage!.params as object), ...params } }] });
+    expect(says({ ...r, bodies: r.bodies.filter((b) => b.of === 'stage') }, CRANKS.slice(0, 2))).toEqual([]);
+  });
+
   /** Area that a plane through the line's axis cuts of a body, by its surface, mm². */
   function cutArea(b: Body, crank: number, angle: number): number {
     const mesh = meshSolid(kernel, b.solid(), 1e-5)!;

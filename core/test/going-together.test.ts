@@ -288,6 +288,46 @@ describe('going together', () => {
     expect(order.slice(first, last).some((b) => b.startsWith('stage1/plate'))).toBe(true);
   });
 
+  it('puts three eccentrics of a cycloidal on their rod, or on the motor’s shaft, each with its disc', () => {
+    const v = ofKind('cycloidal', 20);
+    for (const shaft of [0, 3e-3]) {
+      const params = { ...(v.stages[0]!.params as object), discs: 3, shaft };
+      const { stuck, steps } = together(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] }));
+      expect(stuck).toEqual([]);
+      const order = steps.map((s) => s.body).filter((b) => /eccentric|disc-/.test(b));
+      expect(order).toEqual([1, 2, 3].flatMap((n) => ['stage1/eccentric', `stage1/disc-${n}`]));
+      expect(steps.some((s) => s.body === 'stage1/crank-rod')).toBe(shaft === 0);
+    }
+  });
+
+  it('brings wheels of two hands into mesh first, between two halves of a ring', () => {
+    const of = (kind: string, ratio: number, more: object = {}) => {
+      const v = ofKind(kind, ratio);
+      const params = { ...(v.stages[0]!.params as object), helix: 0.3, double: 'yes', ...more };
+      return together(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] }));
+    };
+    const planets = of('planetary', 5);
+    expect(planets.stuck).toEqual([]);
+    const at = (body: string) => planets.steps.findIndex((s) => s.body === `stage1/${body}`);
+    expect([at('ring'), at('sun'), at('planet'), at('ring-half')]).toEqual([0, 1, 2, 3].map((n) => at('ring') + n));
+    expect(inUnits(planets.steps[at('sun')]!.do)).toBe(
+      'Bring the sun and 3 × planet into mesh and put them in together.',
+    );
+    expect(inUnits(planets.steps[at('planet')]!.do)).toBe('3 × planet go in with that, in mesh.');
+    const pair = of('spur', 5);
+    expect(pair.stuck).toEqual([]);
+    expect(pair.steps.filter((s) => s.do.startsWith('Bring')).map((s) => s.body)).toEqual(['stage1/driver']);
+    // Planets come into both rings from the middle; with a sun there they cannot.
+    expect(of('compound-planetary', 20, { drive: 'carrier' }).stuck).toEqual([]);
+    expect(of('compound-planetary', 20).stuck.join()).toContain('Sun of stage 1 cannot be put in');
+  });
+
+  it('screws a helical tube over the planets of a further set', () => {
+    const v = ofKind('planetary', 25);
+    const params = { ...(v.stages[0]!.params as object), sets: 2, helix: 0.3 };
+    expect(together(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] })).stuck).toEqual([]);
+  });
+
   const across = new Set(['bevel', 'worm', 'unit']);
   it.each(stageKinds().filter((k) => !across.has(k.id)))('is found whole for a stage as it starts, $id', (kind) => {
     for (const params of [kind.starts, kind.defaults({ ratio: 12, torque: 3, size: Infinity, shelf })])

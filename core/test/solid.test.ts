@@ -1,7 +1,19 @@
 import { unzipSync, strFromU8 } from 'fflate';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { area, circle, cut, makeShelf, prism, readParams, solidVolume, stageKind, type Part } from '../src/index.ts';
+import {
+  area,
+  circle,
+  cut,
+  cutSlices,
+  makeShelf,
+  prism,
+  readParams,
+  rectangle,
+  solidVolume,
+  stageKind,
+  type Part,
+} from '../src/index.ts';
 import { compensated, meshSolid, write3mf, writeStl, type TriangleMesh } from '../src/solid/index.ts';
 import { partsOf } from './stage-bench.ts';
 
@@ -146,5 +158,27 @@ describe('solids', () => {
     expect(Math.sqrt(Math.abs(area(bore)) / Math.PI)).toBeCloseTo(4e-3 + by, 5);
     const mark = { layer: 'mark', outline: { points: Float64Array.of(0, 0, 0, 1, 0, 0), closed: false } };
     expect(compensated(kernel, [mark], by, 1e-6)).toEqual([mark]);
+  });
+
+  it('a prism that leans keeps its volume and stands where it leans to at either end', () => {
+    const square = rectangle(-2e-3, -2e-3, 2e-3, 2e-3);
+    const mesh = meshSolid(kernel, { prisms: [{ ...prism(square, 1e-3, 5e-3), leans: [-1e-3, 3e-3] }] }, 1e-5)!;
+    expect(mesh.volume).toBeCloseTo(4 * 4 * 4, 6);
+    const at = (z: number) => {
+      const xs: number[] = [];
+      for (let i = 0; i < mesh.vertices.length; i += 3)
+        if (Math.abs(mesh.vertices[i + 2]! - z) < 1e-6) xs.push(mesh.vertices[i]!);
+      return [Math.min(...xs), Math.max(...xs)];
+    };
+    expect(at(1).map((x) => Number(x.toFixed(6)))).toEqual([-3, 1]);
+    expect(at(5).map((x) => Number(x.toFixed(6)))).toEqual([1, 5]);
+    // What is cut from half of its height leaves each half with its own share of the lean.
+    const slices = cutSlices({
+      prisms: [{ ...prism(square, 1e-3, 5e-3), leans: [-1e-3, 3e-3] }, cut(circle(0, 0, 1e-4), 1e-3, 3e-3)],
+    });
+    expect(slices.map(({ p }) => p.leans)).toEqual([
+      [-1e-3, 1e-3],
+      [1e-3, 3e-3],
+    ]);
   });
 });

@@ -321,4 +321,21 @@ describe('play taken out of a pair', () => {
     for (const [i, j] of [2e-5, 1e-5, 3e-5].entries()) expect(r.numbers.play[i]).toBeCloseTo(j / radius, 12);
     expect(figure(report({ ...plainPair, takenOut: 'taper', taper: 3 * deg }), 'move')).toBeGreaterThan(0);
   });
+
+  it('idlers in mesh with one another are of unlike hands, a part for each', () => {
+    const idlersOf = (over: Record<string, unknown>) => {
+      const made = partsOf(kind, params({ helix: 0.3, ...over }), shelf);
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value.filter((p) => p.id.startsWith('idler') && p.id !== 'idler-bearings');
+    };
+    const hands = (over: Record<string, unknown>) =>
+      idlersOf(over).map((p) => [p.quantity, Math.sign(p.solid!().prisms[0]!.twist) + 0, p.places!(0).length]);
+    expect(hands({ idlers: 1 })).toEqual([[1, -1, 1]]);
+    expect(hands({ idlers: 3 })).toEqual([
+      [2, -1, 2],
+      [1, 1, 1],
+    ]);
+    expect(idlersOf({ idlers: 3 }).map((p) => p.name)).toEqual(['Idler, left hand', 'Idler, right hand']);
+    expect(hands({ idlers: 3, helix: 0 })).toEqual([[3, 0, 3]]);
+  });
 });

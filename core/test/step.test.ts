@@ -6,6 +6,7 @@ import {
   area,
   drawnFrom,
   exactContour,
+  flatten,
   gear,
   gearOutline,
   makeShelf,
@@ -197,5 +198,22 @@ describe('exact bodies', () => {
     expect(made.ok).toBe(false);
     if (!made.ok) expect(made.problem.mend).toMatch(/STL/);
     expect(Math.abs(area(crossed))).toBeLessThan(1e-12);
+  });
+
+  it('a rack’s slant teeth lean along it, by tan β over its width, and keep their volume', () => {
+    for (const double of ['no', 'yes'] as const) {
+      const rack = madeParts('rack', { helix: 0.25, double, stroke: 0.02 }).find((p) => p.id === 'rack')!;
+      const solid = rack.solid!();
+      const width = Math.max(...solid.prisms.map((p) => p.to));
+      const made = namedBody(kit, 'Rack', solid);
+      expect(made.ok && made.value.volume / (solidVolume(solid) * 1e9)).toBeCloseTo(1, 6);
+      if (!made.ok) return;
+      const [[x0], [x1]] = made.value.shape.boundingBox.bounds;
+      const xs = flatten(rack.curves[0]!.outline, 1e-5).filter((_, i) => i % 2 === 0);
+      const long = Math.max(...xs) - Math.min(...xs);
+      const leans = (double === 'yes' ? width / 2 : width) * Math.tan(0.25);
+      expect(x1 - x0).toBeCloseTo(1e3 * (long + leans), 1);
+      expect(rack.note).toMatch(double === 'yes' ? /helix .* double/ : /helix .* left/);
+    }
   });
 });

@@ -133,6 +133,15 @@ function says(
     const what = round.length ? `, the ${round.join(' and the ')} round ${unit.count === 1 ? 'it' : 'them'}` : '';
     return { do: `Set ${many} in${what}${way === 'up' ? ', from below' : ''}.` };
   }
+  if (move.meshed === 'with the last')
+    return {
+      do: `${many[0]!.toUpperCase()}${many.slice(1)} ${unit.count === 1 ? 'goes' : 'go'} in with that, in mesh.`,
+    };
+  if (move.meshed)
+    return {
+      do: `Bring ${and([many, ...move.meshed.map((id) => counted(id, reducer))])} into mesh and put them in together${way === 'up' ? ', from below' : ''}.`,
+      caution: 'Teeth of two hands go into one another from the side only.',
+    };
   const put = way === 'down' ? `Lower ${many} into ${into}.` : `Bring ${many} up from below.`;
   // Keys and flats turn a plain shaft; where no rings fit, nothing of the housing keeps it from wandering along its bearings.
   const isKept = reducer.bodies.filter((b) => b.id.startsWith('case/keeper') && b.lies?.on === unit.body).length > 1;
@@ -144,6 +153,17 @@ function says(
       }
     : { do: put };
 }
+
+/** A body with how many pieces it has, in a sentence. */
+function counted(id: string, reducer: Reducer): string {
+  const body = reducer.bodies.find((b) => b.id === id)!;
+  const { length } = body.places(0);
+  return length === 1 ? `the ${lower(body.part.name)}` : `${length} × ${lower(body.part.name)}`;
+}
+
+/** Names in a sentence. */
+const and = (list: readonly string[]): string =>
+  list.length < 2 ? list.join('') : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;
 
 /** Names of bodies in a sentence, three at most. */
 function listed(ids: readonly string[], reducer: Reducer): string {

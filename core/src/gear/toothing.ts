@@ -18,6 +18,9 @@ export interface Toothing {
   readonly trim: 'no' | 'yes';
 }
 
+/** Whether teeth run in two hands: what meshes with them goes on along the axis from neither side. */
+export const isTwoHanded = (p: Pick<Toothing, 'double' | 'helix'>): boolean => p.double === 'yes' && p.helix > 0;
+
 export const plainToothing = (module: number, width: number): { -readonly [K in keyof Toothing]: Toothing[K] } => ({
   module,
   pressure: 20 * deg,

@@ -29,6 +29,8 @@ export interface Body {
   readonly joins?: readonly string[];
   /** Bodies between which it lies, as a key does: put in after the one, before the other where there is one. */
   readonly lies?: { readonly on: string; readonly under?: string };
+  /** Bodies that have the same are in mesh before they are put in, together. */
+  readonly together?: string;
   readonly solid: () => Solid;
   /** Where its pieces stand when the motor has turned, rad. */
   readonly places: (crank: number) => readonly Frame[];

@@ -63,7 +63,7 @@ export const endsTakenBack = (solid: Solid, by: number): Solid => ({
   prisms: solid.prisms.map((p) => shortened(p, p.cut ? -by : by)).filter((p) => p.to > p.from),
 });
 
-/** A prism that is shorter by so much at both ends, with the rest of its twist where it was. */
+/** A prism that is shorter by so much at both ends, with the rest of its twist or slant where it was. */
 function shortened(p: Prism, by: number): Prism {
   const share = by / (p.to - p.from);
   return {
@@ -72,8 +72,15 @@ function shortened(p: Prism, by: number): Prism {
     to: p.to - by,
     twist: p.twist * (1 - 2 * share),
     ...(p.twist !== 0 && { turn: (p.turn ?? 0) + p.twist * share }),
+    ...(p.leans && { leans: slantWithin(p.leans, share) }),
   };
 }
+
+/** A slant without a share of it at either end. */
+const slantWithin = ([from, to]: readonly [number, number], share: number): [number, number] => [
+  from + (to - from) * share,
+  to - (to - from) * share,
+];
 
 /** Every rigid body as the kernel has it, its surface taken back; word of each as it is made. */
 function* shapesOf(kernel: ManifoldToplevel, bodies: readonly Body[]): Generator<number, Map<Body, Manifold>> {

@@ -89,6 +89,7 @@ function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: nu
         turns,
         speed: speedOf(turns, ratio) / before,
         flexes: part.flexes ?? false,
+        ...(part.together && { together: `stage${index + 1}/${part.together}` }),
         ...(part.sways !== undefined && swaying(places, part.sways, frame, before)),
         solid,
         places: (crank) => places(crank / before).map((b) => nested(frame, placeFrame(b))),

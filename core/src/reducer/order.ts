@@ -22,6 +22,8 @@ export interface Move {
   readonly unit: Unit;
   /** The way it is put in: down onto what is there, or up from below. */
   readonly way: Way;
+  /** Bodies that are brought into mesh with it and put in at once, or whether it is one of those. */
+  readonly meshed?: readonly string[] | 'with the last';
   /** It is bent, or slipped over a flange, to get there. */
   readonly springs: boolean;
   /** How deep below what stands there already it ends, m: what a key must reach. */
@@ -52,11 +54,12 @@ const SHARED = 2e-3;
 /** Heights nearer to each other than this are one, m. */
 const SAME = 1e-6;
 
-/** A slice of a unit seen along the axis: where it is, and its outline there. */
+/** A slice of a unit seen along the axis: where it is, and its outline at a height, worked out once. */
 interface Slice {
   readonly from: number;
   readonly to: number;
-  readonly section: CrossSection;
+  readonly at: (height: number) => CrossSection;
+  readonly end: () => void;
 }
 
 interface Part extends Unit {
@@ -71,30 +74,47 @@ const polygon = (o: Outline): [number, number][] => {
 
 /**
  * Slices of the pieces of a body that stand at one height, taken back so that what fits slides. A helix is told by its
- * outline at the bottom: what meshes there screws out.
+ * outline at one height: what meshes there screws out.
  */
 function slicesOf(kernel: ManifoldToplevel, body: Body, pieces: readonly number[]): Slice[] {
   const frames = body.places(0);
   const at = frames[pieces[0]!]!;
-  const rings = (p: Prism) =>
+  const up = at.z[2];
+  const rings = (p: Prism, turn: number) =>
     pieces.flatMap((i) => {
       const f = frames[i]!;
-      const pose = { x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) + (p.turn ?? 0) };
+      const pose = { x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) + turn };
       return [p.outer, ...p.holes].map((o) => polygon(place(o, pose)));
     });
   return cutSlices(body.solid()).map(({ p, cuts }): Slice => {
-    let whole = new kernel.CrossSection(rings(p), 'EvenOdd');
-    for (const c of cuts) {
-      const [more, cutter] = [whole, new kernel.CrossSection(rings(c), 'EvenOdd')];
-      whole = more.subtract(cutter);
-      more.delete();
-      cutter.delete();
-    }
-    const section = whole.offset(-2 * CHORD * MM, 'Miter', 2);
-    whole.delete();
-    const up = at.z[2];
+    const sectionAt = (turn: number): CrossSection => {
+      let whole = new kernel.CrossSection(rings(p, turn), 'EvenOdd');
+      for (const c of cuts) {
+        const [more, cutter] = [whole, new kernel.CrossSection(rings(c, c.turn ?? 0), 'EvenOdd')];
+        whole = more.subtract(cutter);
+        more.delete();
+        cutter.delete();
+      }
+      const section = whole.offset(-2 * CHORD * MM, 'Miter', 2);
+      whole.delete();
+      return section;
+    };
+    const made = new Map<number, CrossSection>();
     const [a, b] = [at.at[2] + up * p.from, at.at[2] + up * p.to];
-    return { from: Math.min(a, b), to: Math.max(a, b), section };
+    return {
+      from: Math.min(a, b),
+      to: Math.max(a, b),
+      at: (height) => {
+        // How far its teeth have turned on there, in its own way along the axis.
+        const turn = (p.turn ?? 0) + (p.twist === 0 ? 0 : (p.twist * up * (height - a)) / (p.to - p.from));
+        const found = made.get(turn) ?? sectionAt(turn);
+        made.set(turn, found);
+        return found;
+      },
+      end: () => {
+        for (const section of made.values()) section.delete();
+      },
+    };
   });
 }
 
@@ -143,9 +163,19 @@ function meet(a: CrossSection, b: CrossSection): boolean {
   return area > SHARED;
 }
 
-/** Whether a part that goes up meets another: something of that one lies above something of it, and in its way. */
+/**
+ * Whether a part that goes up meets another: something of that one lies above something of it, and in its way. Teeth that lie
+ * at one height are looked at there, else each where it begins.
+ */
 const meetsAbove = (mover: Part, other: Part): boolean =>
-  mover.slices.some((s) => other.slices.some((o) => o.to > s.from + SAME && meet(s.section, o.section)));
+  mover.slices.some((s) =>
+    other.slices.some((o) => {
+      if (!(o.to > s.from + SAME)) return false;
+      const both = Math.max(s.from, o.from);
+      const beside = both < Math.min(s.to, o.to) - SAME;
+      return meet(s.at(beside ? both : s.from), o.at(beside ? both : o.from));
+    }),
+  );
 
 /** How an order is looked for, step by step. */
 export interface OrderProgress {
@@ -229,11 +259,17 @@ export function* orderOf(
   }
   const there = new Set(parts.map((_, i) => i));
   const out: { i: number; way: Way }[] = [];
+  // What is in mesh as it is put in comes out at once.
+  const meshed = parts.map((p, i) =>
+    p.of.together === undefined ? [i] : parts.flatMap((q, j) => (q.of.together === p.of.together ? [j] : [])),
+  );
+  const blocks = (j: number, i: number, way: Way): boolean =>
+    (way === 'up' ? above[i]![j] : above[j]![i]) === 1 || covers(parts[j]!, parts[i]!);
   const blockers = (i: number, way: Way): number[] =>
-    [...there].filter((j) => j !== i && ((way === 'up' ? above[i]![j] : above[j]![i]) || covers(parts[j]!, parts[i]!)));
+    [...there].filter((j) => !meshed[i]!.includes(j) && meshed[i]!.some((own) => blocks(j, own, way)));
   while (there.size > 1) {
     const free = [...there]
-      .filter((i) => parts[i]!.body !== base)
+      .filter((i) => parts[i]!.body !== base && meshed[i]![0] === i)
       .flatMap((i) =>
         (['up', 'down'] as const).filter((way) => blockers(i, way).length === 0).map((way) => ({ i, way })),
       );
@@ -246,7 +282,7 @@ export function* orderOf(
       return a.way === 'up' ? (q.to > p.to + SAME ? b : a) : q.from < p.from - SAME ? b : a;
     });
     out.push(best);
-    there.delete(best.i);
+    for (const i of meshed[best.i]!) there.delete(i);
   }
   const plain = ({ id, body, count, from, to }: Part): Unit => ({ id, body, count, from, to });
   const held = there.size > 1 ? [...there].filter((i) => parts[i]!.body !== base) : [];
@@ -261,23 +297,29 @@ export function* orderOf(
     }),
   );
   for (const { i, way } of pressedFirst([...out].reverse(), seats, above)) {
-    const p = parts[i]!;
+    const group = meshed[i]!;
     const seat = seats.get(i);
     const top = standing.reduce((most, j) => Math.max(most, parts[j]!.to), -Infinity);
     const foot = standing.reduce((least, j) => Math.min(least, parts[j]!.from), Infinity);
-    const springs =
-      p.of.flexes ||
-      standing.some((j) => parts[j]!.of.flexes && parts[j]!.of.stage === p.of.stage && p.of.of === 'stage');
-    moves.push({
-      unit: plain(p),
-      way: way === 'up' ? 'down' : 'up',
-      springs,
-      deep: Math.max(0, way === 'up' ? top - p.to : p.from - foot),
-      ...(seat !== undefined && { seat: { in: parts[seat]!.body, stands: standing.includes(seat) } }),
-    });
-    standing.push(i);
+    for (const own of group) {
+      const p = parts[own]!;
+      const springs =
+        p.of.flexes ||
+        standing.some((j) => parts[j]!.of.flexes && parts[j]!.of.stage === p.of.stage && p.of.of === 'stage');
+      moves.push({
+        unit: plain(p),
+        way: way === 'up' ? 'down' : 'up',
+        ...(group.length > 1 && {
+          meshed: own === i ? group.filter((j) => j !== i).map((j) => parts[j]!.body) : ('with the last' as const),
+        }),
+        springs,
+        deep: Math.max(0, way === 'up' ? top - p.to : p.from - foot),
+        ...(seat !== undefined && { seat: { in: parts[seat]!.body, stands: standing.includes(seat) } }),
+      });
+    }
+    standing.push(...group);
   }
-  for (const p of parts) for (const s of p.slices) s.section.delete();
+  for (const p of parts) for (const s of p.slices) s.end();
   return {
     moves,
     held: held.map((i) => ({

@@ -86,7 +86,9 @@ function toTips(p: Prism): { spans: Interval[]; roots: number[] } {
 function along(p: Prism, [px, py, dx, dy]: readonly [number, number, number, number]): Interval[] {
   const turn = (p.turn ?? 0) + p.twist / 2;
   const [c, s] = [Math.cos(-turn), Math.sin(-turn)];
-  return materialAlong(p, c * px - s * py, s * px + c * py, c * dx - s * dy, s * dx + c * dy);
+  // What leans is cut where it stands half way.
+  const [x, y] = [px - (p.leans ? (p.leans[0] + p.leans[1]) / 2 : 0), py];
+  return materialAlong(p, c * x - s * y, s * x + c * y, c * dx - s * dy, s * dx + c * dy);
 }
 
 /** Intervals without what others take of them. */

@@ -10,6 +10,8 @@ export interface Prism {
   readonly twist: number;
   /** Angle by which the whole section is turned at the bottom, rad. */
   readonly turn?: number;
+  /** How far along x the section stands at the bottom and at the top, m: what leans without turning, as a rack's slant teeth. */
+  readonly leans?: readonly [number, number];
   /** Taken away instead of added. */
   readonly cut?: boolean;
 }
@@ -73,12 +75,21 @@ function slicesOf(p: Prism, all: readonly Prism[]): CutSlice[] {
     .sort((a, b) => a - b)
     .filter((z, i, list) => i === 0 || z - list[i - 1]! > SAME);
   // Twist goes on evenly: a slice has its own share of it.
-  const turned = (z: number) => (p.turn ?? 0) + (p.twist * (z - p.from)) / (p.to - p.from);
+  const share = (z: number) => (z - p.from) / (p.to - p.from);
+  const turned = (z: number) => (p.turn ?? 0) + p.twist * share(z);
+  const leant = (z: number) => p.leans![0] + (p.leans![1] - p.leans![0]) * share(z);
   return at.slice(1).map((to, i) => {
     const from = at[i]!;
     const middle = (from + to) / 2;
     return {
-      p: { ...p, from, to, turn: turned(from), twist: turned(to) - turned(from) },
+      p: {
+        ...p,
+        from,
+        to,
+        turn: turned(from),
+        twist: turned(to) - turned(from),
+        ...(p.leans && { leans: [leant(from), leant(to)] }),
+      },
       cuts: cuts.filter((c) => c.from < middle && c.to > middle),
     };
   });

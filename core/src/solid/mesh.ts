@@ -79,8 +79,11 @@ function sectionOf(kernel: ManifoldToplevel, p: Prism, chordError: number, c: Co
 function body(kernel: ManifoldToplevel, p: Prism, chordError: number, correction: Correction): Manifold {
   const section = sectionOf(kernel, p, chordError, correction);
   const up = section.extrude((p.to - p.from) * MM, layers(p, chordError), (p.twist * 180) / Math.PI);
-  const placed = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]).translate([0, 0, p.from * MM]);
-  for (const x of [section, up]) x.delete();
+  const turned = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]);
+  const [x0, x1] = p.leans ?? [0, 0];
+  const slant = (x1 - x0) / (p.to - p.from);
+  const placed = turned.transform([1, 0, 0, 0, 0, 1, 0, 0, slant, 0, 1, 0, x0 * MM, 0, p.from * MM, 1]);
+  for (const x of [section, up, turned]) x.delete();
   return placed;
 }
 
@@ -131,7 +134,7 @@ export function solidKey(solid: Solid): string {
     }
   };
   for (const p of solid.prisms) {
-    take([p.from, p.to, p.twist, p.turn ?? 0, p.cut ? 1 : 0, p.holes.length]);
+    take([p.from, p.to, p.twist, p.turn ?? 0, ...(p.leans ?? [0, 0]), p.cut ? 1 : 0, p.holes.length]);
     take(p.outer.points);
     for (const h of p.holes) take(h.points);
   }

@@ -1,7 +1,7 @@
 import type * as Kit from 'replicad';
 import { ok, refuse, type Result } from '../result.ts';
 import { exactContour, type ExactPiece } from '../shape/exact.ts';
-import type { Outline } from '../shape/outline.ts';
+import { place, type Outline } from '../shape/outline.ts';
 import { solidVolume, type Prism, type Solid } from '../shape/solid.ts';
 
 /** The kit of exact bodies, handed in by whoever has loaded its kernel. */
@@ -158,11 +158,14 @@ function nestedStack(kit: StepKit, columns: readonly (readonly Prism[])[]): Body
 }
 
 /** One straight prism as an exact body. */
-const straightBody = (kit: StepKit, p: Prism): Body =>
-  kit.basicFaceExtrusion(
-    faceOf(kit, p.outer, p.holes, p.from * MM, p.turn),
-    new kit.Vector([0, 0, (p.to - p.from) * MM]),
+function straightBody(kit: StepKit, p: Prism): Body {
+  const [x0, x1] = p.leans ?? [0, 0];
+  const there = (o: Outline) => (x0 === 0 ? o : place(o, { x: x0, y: 0, turn: 0 }));
+  return kit.basicFaceExtrusion(
+    faceOf(kit, there(p.outer), p.holes.map(there), p.from * MM, p.turn),
+    new kit.Vector([(x1 - x0) * MM, 0, (p.to - p.from) * MM]),
   );
+}
 
 /**
  * A solid as an exact body: splines and arcs swept straight or round, then put together.

@@ -346,6 +346,8 @@ export interface Part {
   readonly seen?: () => Solid;
   /** What of the stage it turns with: what is fixed where left out; what rolls or wobbles between is free. */
   readonly turns?: Turning;
+  /** Name of what it must be brought into mesh with first, and is put in with: what has the same. */
+  readonly together?: string;
   /** It goes straight along with the output of a stage that runs straight. */
   readonly runs?: boolean;
   /** It bends or runs as the stage turns, and is shown as it was made. */

@@ -2,46 +2,71 @@ import { toothSide, type Gear, type TakenOut } from '../gear/index.ts';
 import type { Part } from './contract.ts';
 import type { Cost } from './costs.ts';
 
-/** A wheel of some width as a part: what of it depends on whether it is a half that springs turn. */
+/**
+ * A wheel of some width as a part: what of it depends on which of two halves it is. Nothing fastens a half that springs turn;
+ * nuts go into the last.
+ */
 type WheelOf = (
   width: number,
-  sprung: boolean,
+  teeth: Gear,
+  double: boolean,
+  half: { readonly sprung: boolean; readonly last: boolean },
 ) => Pick<Part, 'curves' | 'solid'> & {
   readonly note: string;
 };
 
+/** Why a wheel is made in two halves: springs turn one against the other, or what meshes with it could not go in. */
+export type Halved = 'no' | 'sprung' | 'halves';
+
 /**
- * A wheel as one piece, or as two halves side by side of which springs turn the second against the first.
+ * A wheel as one piece, or as two halves side by side.
  *
- * The first half is held as the whole wheel is. The second turns beside it, so that nothing fastens it: its maker leaves out
- * keys, screws and nut traps where `sprung` is told.
+ * The first half is held as the whole wheel is. One that springs turn turns beside it, so that nothing fastens it: its maker
+ * leaves out keys, screws and nut traps where `sprung` is told. Of a double helix each half has one hand, as the mate has it
+ * there.
  *
  * @param cost of each piece, and how many pieces of both halves together
  * @param about what does not depend on the width
  */
 export function wheelParts(
-  split: boolean,
+  halved: Halved,
   about: Omit<Part, 'curves' | 'solid' | 'note' | keyof Cost> & { readonly teeth: Gear },
   width: number,
   double: boolean,
   cost: Cost,
   of: WheelOf,
 ): readonly Part[] {
-  if (!split) return [{ ...about, ...cost, ...of(width, false) }];
+  const { teeth, places } = about;
+  if (halved === 'no') return [{ ...about, ...cost, ...of(width, teeth, double, { sprung: false, last: true }) }];
   const each = { ...cost, quantity: cost.quantity / 2 };
-  const [held, turned] = [of(width / 2, false), of(width / 2, true)];
-  // A single helix goes on in the second half where the first leaves off; hands come back to where they began.
-  const on = double ? 0 : ((width / 2) * Math.tan(about.teeth.helix)) / toothSide(about.teeth).size.r;
-  const places = about.places;
+  const sprung = halved === 'sprung';
+  // A double helix runs back to its middle, and on from there.
+  const lower = double ? { ...teeth, helix: -teeth.helix } : teeth;
+  const [first, second] = [
+    of(width / 2, lower, false, { sprung: false, last: sprung }),
+    of(width / 2, teeth, false, { sprung, last: true }),
+  ];
+  const on = ((width / 2) * Math.tan(lower.helix)) / toothSide(teeth).size.r;
   return [
-    { ...about, ...each, ...held, name: `${about.name}, held half`, note: `${held.note}; half of a split wheel` },
     {
       ...about,
       ...each,
-      ...turned,
-      id: `${about.id}-sprung`,
-      name: `${about.name}, sprung half`,
-      note: `${turned.note}; turned against the other half by springs, in slots as they ask`,
+      ...first,
+      teeth: lower,
+      name: sprung ? `${about.name}, held half` : `${about.name}, first half`,
+      note: `${first.note}; half of a ${sprung ? 'split wheel' : 'double helix'}`,
+    },
+    {
+      ...about,
+      ...each,
+      ...second,
+      id: sprung ? `${about.id}-sprung` : `${about.id}-half`,
+      name: sprung ? `${about.name}, sprung half` : `${about.name}, second half`,
+      note: `${second.note}; ${
+        sprung
+          ? 'turned against the other half by springs, in slots as they ask'
+          : 'the other half, its teeth on from the first’s; glued or pinned to it'
+      }`,
       ...(places && {
         places: (crank: number) =>
           places(crank).map((q) => ({

@@ -21,6 +21,7 @@ import {
   trainSpeeds,
   wheelChecks,
   wheelFigures,
+  isTwoHanded,
 } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
@@ -387,6 +388,21 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       advice: 'Take counts with less ratio, and let another stage do the rest.',
     }),
   );
+  if (isTwoHanded(p) && p.drive === 'sun')
+    list.push(
+      check({
+        id: 'hands',
+        name: 'Sun and planets go together',
+        figure: 2,
+        limit: 1,
+        sense: 'max',
+        quantity: 'count',
+        near: 0,
+        why: 'Teeth of two hands go into one another from the side only: planets come into both rings from the middle, and then no sun can.',
+        mend: { path: 'double', value: 'no', label: 'Single helix' },
+        advice: 'Take one hand, or let the planets’ cage drive, without a sun.',
+      }),
+    );
   for (const r of m.rims)
     list.push(
       ringWallCheck({

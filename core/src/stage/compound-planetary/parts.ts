@@ -7,10 +7,12 @@ import {
   hubCurves,
   hubHoles,
   PLAIN_HUB,
-  spanOver,
   spanTeeth,
   type Gear,
   type Hub,
+  isTwoHanded,
+  toothWords,
+  spanWords,
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, place, segment } from '../../shape/outline.ts';
@@ -28,9 +30,8 @@ import type { CompoundParams } from './params.ts';
 const PIN_OUT = 3e-3;
 const mm = (x: number): string => stated(x, 'length', 6);
 const degrees = (x: number): string => stated(x, 'angle', 6);
-const said = (g: Gear, width: number): string =>
-  `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}, ${mm(width)} wide, span over ` +
-  `${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
+const said = (g: Gear, width: number, double: boolean): string =>
+  `${toothWords(g, double)}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
 
 /** Sun, planets (one part each where they are not alike) and both rings. */
 export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel): Result<readonly Part[]> {
@@ -47,6 +48,8 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
     turn,
     apart: [0, 0, layer * 1.6 * (p.width + p.widthB)] as const,
   });
+  // Planets come into their rings from the middle.
+  const inMesh = isTwoHanded(p) && p.drive !== 'sun' ? { together: 'wheels' } : {};
   if (g.sun) {
     const sun = g.sun;
     const hub: Hub = { ...PLAIN_HUB, bore: p.boreS };
@@ -58,9 +61,10 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
       material: ms.name,
       mass: m.masses[0],
       money: cutPartPrice(ws, m.masses[0], p.zs, shelf),
-      note: said(sun, p.width),
+      note: said(sun, p.width, double),
       curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)],
       turns: 'input',
+      ...inMesh,
       places: (crank) => [stand(0, 0, 0, pose(crank).sun, -2)],
       solid: () => ({ prisms: gearPrisms(sun, p.width, double, hubHoles(hub)) }),
     });
@@ -81,7 +85,7 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
       mass: m.masses[1],
       money: cutPartPrice(wp, m.masses[1], p.zpA + p.zpB, shelf),
       note:
-        `A: ${said(g.planetA, p.width)}; B: ${said(g.planetB, p.widthB)}, turned ${degrees(k.turn)} from ` +
+        `A: ${said(g.planetA, p.width, double)}; B: ${said(g.planetB, p.widthB, double)}, turned ${degrees(k.turn)} from ` +
         `A; bore ${mm(p.pin)}; the mark lies on a tooth of A`,
       curves: [
         { layer: 'profile-a', outline: gearOutline(g.planetA) },
@@ -90,6 +94,7 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
         { layer: 'mark', outline: segment(0.4 * rb, 0, 0.8 * rb, 0) },
       ],
       turns: 'free',
+      ...inMesh,
       places: (crank) =>
         pose(crank).planets.flatMap((q, i) =>
           g.identical || k.id === `planet-${i + 1}` ? [stand(q.a.x, q.a.y, 0, q.a.turn, 0)] : [],
@@ -113,7 +118,7 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
     const pieces = split ? 2 : 1;
     parts.push(
       ...wheelParts(
-        split,
+        split ? 'sprung' : 'no',
         {
           id,
           name,
@@ -121,18 +126,23 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
           material: mr.name,
           teeth: ring,
           turns: id === 'ring1' ? 'fixed' : 'output',
+          ...inMesh,
           places: (crank) => [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose(crank).ring2, 1)],
         },
         width,
         double,
-        { quantity: pieces, mass: mass / pieces, money: wheelPrice(wr, mass, ring.teeth, split, shelf) / pieces },
-        (wide) => ({
-          note: `${said(ring, wide)}, outside ⌀ ${mm(g.outside)}`,
+        {
+          quantity: pieces,
+          mass: mass / pieces,
+          money: wheelPrice(wr, mass, ring.teeth, split, shelf) / pieces,
+        },
+        (wide, teeth, two) => ({
+          note: `${said(teeth, wide, two)}, outside ⌀ ${mm(g.outside)}`,
           curves: [
             { layer: 'outside', outline: rim },
             { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) },
           ],
-          solid: () => ({ prisms: gearPrisms(ring, wide, double, [], { rim }) }),
+          solid: () => ({ prisms: gearPrisms(teeth, wide, two, [], { rim }) }),
         }),
       ),
     );

@@ -293,6 +293,7 @@ export function cycloidalFigures(
         bearings: m.costs.bearing,
         housing: m.costs.ring,
         crank: m.costs.crank,
+        'rod of the crank': m.costs.rod,
         plates: m.costs.plate,
         pins: m.costs.pin,
         'output pins': m.costs.outPin,

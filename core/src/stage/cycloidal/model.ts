@@ -34,6 +34,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
+import { crankRod, ROD_DENSITY } from '../crank-rod.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
@@ -147,6 +148,18 @@ function playsOf({ p, b, shelf, n, held }: Setting) {
 /** How many plates carry the output pins. */
 const platesOf = (p: CycloidalParams): number => (p.carriedBy === 'both' ? 2 : 1);
 
+/** Bore of the crank, m: for the motor's shaft, or for a rod that more than two eccentrics are put on. */
+export const crankBore = (
+  p: Pick<CycloidalParams, 'shaft' | 'discs' | 'throw'>,
+  { bore }: Pick<Bearing, 'bore'>,
+): number => (p.shaft > 0 ? p.shaft : crankRod(p.discs, p.throw, bore));
+
+/** Whether the crank is put together of an eccentric for each disc, since no bearing gets to one between two others. */
+export const inPieces = (
+  p: Pick<CycloidalParams, 'shaft' | 'discs' | 'throw'>,
+  bearing: Pick<Bearing, 'bore'>,
+): boolean => p.discs > 2 && crankBore(p, bearing) > 0;
+
 /** Masses of one disc with its bearing, of the housing, of output plates and pins, of a ring's pin and the crank, kg. */
 function massesOf({ p, b, shelf }: Setting) {
   const { geometry: g, bearing, hole } = b;
@@ -163,7 +176,8 @@ function massesOf({ p, b, shelf }: Setting) {
     outPin,
     plates: plate * platesOf(p) + p.outPins * outPin,
     pin: rodMass(p.pin, high, mp.material.density),
-    crank: blankMass(bearing.bore / 2, p.shaft / 2, p.discs * p.width, mh, shelf),
+    crank: blankMass(bearing.bore / 2, crankBore(p, bearing) / 2, p.discs * p.width, mh, shelf),
+    rod: p.shaft > 0 ? 0 : rodMass(crankBore(p, bearing), p.discs * p.width, ROD_DENSITY),
   };
 }
 type Masses = ReturnType<typeof massesOf>;
@@ -300,10 +314,12 @@ function costsOf({ p, b, shelf }: Setting, mass: Masses) {
   const [md, , mh] = b.materials;
   const { price } = mh.material;
   const disc = mass.disc - b.bearing.mass;
+  const pieces = inPieces(p, b.bearing) ? p.discs : 1;
   return {
     disc: { quantity: p.discs, mass: disc, money: cutPartPrice(md, disc, lobesOf(p), shelf) },
     ring: { quantity: 1, mass: mass.housing, money: cutPartPrice(mh, mass.housing, p.pins, shelf) },
-    crank: { quantity: 1, mass: mass.crank, money: mass.crank * price },
+    crank: { quantity: pieces, mass: mass.crank / pieces, money: (mass.crank * price) / pieces },
+    rod: { quantity: mass.rod > 0 ? 1 : 0, mass: mass.rod, money: PIN_PRICE },
     plate: { quantity: platesOf(p), mass: mass.plate, money: mass.plate * price },
     pin: { quantity: p.pins, mass: mass.pin, money: PIN_PRICE },
     outPin: { quantity: p.outPins, mass: mass.outPin, money: PIN_PRICE },

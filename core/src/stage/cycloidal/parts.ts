@@ -10,7 +10,7 @@ import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { cycloidalPose } from './drawing.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
-import type { CycloidalModel } from './model.ts';
+import { crankBore, inPieces, type CycloidalModel } from './model.ts';
 import { pinNote } from '../shared-params.ts';
 import { branchPins, lobesOf, type CycloidalParams } from './params.ts';
 
@@ -92,7 +92,7 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     places: (crank) =>
       k.list.map((i) => {
         const at = discPlace(i, crank);
-        return { ...at, turn: at.turn + (g.alike ? settled(p, i) : 0) };
+        return { ...at, turn: at.turn + settled(p, i, k.turn) };
       }),
     solid: () =>
       k.turn === 0
@@ -130,29 +130,54 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     places: (crank) => [stand(0, 0, 0, pose(crank).ring, 0)],
     solid: () => ({ prisms: [prism(rim, 0, total, [inside, ...bolts])] }),
   });
-  const bore = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
-  const eccentric = (i: number) =>
-    circle(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), b.bore / 2);
-  parts.push({
-    id: 'crank',
-    name: 'Crank',
-    ...m.costs.crank,
-    made: how(mh),
-    material: mh.name,
-    note:
-      `${p.discs} eccentric${p.discs > 1 ? 's' : ''} of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the ` +
-      (`axis${p.discs > 1 ? ` at ${Array.from({ length: p.discs }, (_, i) => degrees(phaseOf(p, i))).join(', ')}` : ''}` +
-        `${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`),
-    curves: [
-      ...Array.from({ length: p.discs }, (_, i) => ({ layer: `eccentric-${i + 1}`, outline: eccentric(i) })),
-      ...bore.map((outline) => ({ layer: 'bore', outline })),
-    ],
-    turns: 'input',
-    places: (crank) => [stand(0, 0, GAP, crank, 2 + p.discs)],
-    solid: () => ({
-      prisms: Array.from({ length: p.discs }, (_, i) => prism(eccentric(i), i * p.width, (i + 1) * p.width, bore)),
-    }),
-  });
+  const bored = crankBore(p, b);
+  const bore = bored > 0 ? [circle(0, 0, bored / 2)] : [];
+  const phases = Array.from({ length: p.discs }, (_, i) => phaseOf(p, i));
+  const eccentric = (phase: number) => circle(p.throw * Math.cos(phase), p.throw * Math.sin(phase), b.bore / 2);
+  const crankBy = { ...m.costs.crank, made: how(mh), material: mh.name, turns: 'input' as const };
+  if (inPieces(p, b))
+    parts.push({
+      ...crankBy,
+      id: 'eccentric',
+      name: 'Eccentric',
+      note:
+        `⌀ ${mm(b.bore)}, bored ${mm(bored)} ${mm(p.throw)} off its middle; bonded or pinned on the ` +
+        `${p.shaft > 0 ? 'motor’s shaft' : 'rod'} at ${phases.map(degrees).join(', ')}, one after another with the discs`,
+      curves: [{ layer: 'outside', outline: eccentric(0) }, ...bore.map((outline) => ({ layer: 'bore', outline }))],
+      places: (crank) => phases.map((phase, i) => stand(0, 0, GAP + i * p.width, crank + phase, 1.5 + i)),
+      solid: () => ({ prisms: [prism(eccentric(0), 0, p.width, bore)] }),
+    });
+  else
+    parts.push({
+      ...crankBy,
+      id: 'crank',
+      name: 'Crank',
+      note:
+        `${p.discs} eccentric${p.discs > 1 ? 's' : ''} of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the ` +
+        (`axis${p.discs > 1 ? ` at ${phases.map(degrees).join(', ')}` : ''}` +
+          `${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`),
+      curves: [
+        ...phases.map((phase, i) => ({ layer: `eccentric-${i + 1}`, outline: eccentric(phase) })),
+        ...bore.map((outline) => ({ layer: 'bore', outline })),
+      ],
+      places: (crank) => [stand(0, 0, GAP, crank, 2 + p.discs)],
+      solid: () => ({
+        prisms: phases.map((phase, i) => prism(eccentric(phase), i * p.width, (i + 1) * p.width, bore)),
+      }),
+    });
+  if (m.costs.rod.quantity > 0)
+    parts.push({
+      id: 'crank-rod',
+      name: 'Rod of the crank',
+      ...m.costs.rod,
+      made: 'bought',
+      material: 'Silver steel 115CrV3, ground rod',
+      note: `⌀ ${mm(bored)}, ${mm(p.discs * p.width)} long and as far as the motor’s coupling asks; carries ${p.discs} eccentrics`,
+      curves: [],
+      turns: 'input',
+      places: (crank) => [stand(0, 0, GAP, crank, 2 + p.discs)],
+      seen: () => ({ prisms: [prism(circle(0, 0, bored / 2), 0, p.discs * p.width)] }),
+    });
   const outPlaces = Array.from(
     { length: p.outPins },
     (_, i) =>
@@ -162,6 +187,7 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       ] as const,
   );
   const plate = outPlate(p);
+  const passage = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
   const seats = outPlaces.map(([x, y]) => circle(x, y, p.outPin / 2));
   const edge = circle(0, 0, p.outCircle / 2 + p.outPin);
   parts.push({
@@ -174,14 +200,14 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     curves: [
       { layer: 'outside', outline: edge },
       ...seats.map((outline) => ({ layer: 'pins', outline })),
-      ...bore.map((outline) => ({ layer: 'passage', outline })),
+      ...passage.map((outline) => ({ layer: 'passage', outline })),
     ],
     turns: plateTurns,
     places: (crank) => [
       stand(0, 0, total, pose(crank).out, 5 + p.discs),
       ...(p.carriedBy === 'both' ? [stand(0, 0, -plate, pose(crank).out, -3)] : []),
     ],
-    solid: () => ({ prisms: [prism(edge, 0, plate, [...seats, ...bore])] }),
+    solid: () => ({ prisms: [prism(edge, 0, plate, [...seats, ...passage])] }),
   });
   parts.push(
     {
@@ -249,13 +275,16 @@ export function cycloidalPorts(p: CycloidalParams): Ports {
   };
 }
 
-/** The turn of whole holes at which a disc like the others finds both pins and output pins, rad. */
-function settled(p: CycloidalParams, i: number): number {
+/**
+ * By how many whole holes a disc is set round, as an angle, rad: until its lobes, which may be turned from its holes, stand
+ * as its eccentric asks.
+ */
+function settled(p: CycloidalParams, i: number, turned: number): number {
   const wanted = -phaseOf(p, i) / (branchPins(p) - 1);
   const lobe = (2 * Math.PI) / lobesOf(p);
   for (let n = 0; n < p.outPins; n++) {
     const turn = (2 * Math.PI * n) / p.outPins;
-    const off = (turn - wanted) / lobe;
+    const off = (turned + turn - wanted) / lobe;
     if (Math.abs(off - Math.round(off)) < 1e-6) return turn;
   }
   return 0;

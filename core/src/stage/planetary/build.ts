@@ -1,5 +1,12 @@
 import { stated } from '../../units/stated.ts';
-import { boreReach, meshModes, planetsOutBy, type ModeText, type ToothMaterial } from '../../gear/index.ts';
+import {
+  boreReach,
+  meshModes,
+  planetsOutBy,
+  type ModeText,
+  type ToothMaterial,
+  isTwoHanded,
+} from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
@@ -118,6 +125,16 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
       'Let the sun drive and the carrier be driven, or take one set.',
       'sets',
     );
+  if (p.sets > 1 && isTwoHanded(p)) {
+    const problem: StageProblem = {
+      what: 'Sets in one ring tube cannot have a double helix.',
+      why: 'Each set’s planets would want a middle of their own in the tube’s teeth, and none of them could be put in.',
+      mend: 'Take a single helix, straight teeth or one set.',
+      place: 'double',
+      fix: { path: 'double', value: 'no', label: 'Single helix' },
+    };
+    return { ok: false, problem };
+  }
   if (p.sets > 1 && planetsOutBy(p) === 'ring') {
     const problem: StageProblem = {
       what: 'A ring tube through several sets cannot be split.',

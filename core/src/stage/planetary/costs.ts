@@ -1,4 +1,4 @@
-import { blankMass, cutPartPrice, planetsOutBy } from '../../gear/index.ts';
+import { blankMass, cutPartPrice, planetsOutBy, isTwoHanded } from '../../gear/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { PIN_PRICE, rodMass, type Cost } from '../costs.ts';
 import { ROUND_A_WHEEL, springsCost } from '../split-wheel.ts';
@@ -62,7 +62,7 @@ export function planetaryCosts(p: PlanetaryParams, b: PlanetaryBuild, mass: read
   return {
     suns: widths.map((w) => wheel(ms, sun, w, p.zs, 1, way === 'sun')),
     planets: widths.map((w) => wheel(mp, planet, w, p.zp, p.planets, way === 'planets')),
-    ring: wheel(mr, ring, tube, p.zr, 1, way === 'ring'),
+    ring: wheel(mr, ring, tube, p.zr, 1, way === 'ring' || isTwoHanded(p)),
     plateIn: plates(p.sets),
     plateMid: plates(p.sets - 1),
     plateOut: plates(1),

@@ -14,6 +14,7 @@ import {
   toothWords,
   type Gear,
   type Hub,
+  isTwoHanded,
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
@@ -32,8 +33,8 @@ import { setMotion } from './train.ts';
 const mm = (x: number): string => stated(x, 'length', 6);
 
 /** What is said of a wheel on its sheet. */
-const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string =>
-  `${toothWords(g, p.double === 'yes')}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
+const wheelNote = (g: Gear, width: number, double: boolean): string =>
+  `${toothWords(g, double)}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
 
 /** Sun, planets, ring, carrier plates, pins and bearings. */
 export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryModel): Result<readonly Part[]> {
@@ -58,13 +59,24 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   };
   const outline = (w: Gear, i: 0 | 1, mesh: typeof g.sunMesh) => gearOutline(w, undefined, mesh.sides[i]);
   const double = p.double === 'yes';
+  const inMesh = isTwoHanded(p) ? { together: 'wheels' } : {};
   const pose = (crank: number) => planetaryPose(p, g, crank);
   const role = roles(p);
   const turnsWith = (member: Member): Turning =>
     member === role.input ? 'input' : member === role.output ? 'output' : 'fixed';
   // A set behind another turns as slowly as the carriers before it make it.
   const each = setMotion(p).ratio;
-  const inSet = (k: number, crank: number) => pose(crank / each ** k);
+  // Where a set stands a helical tube's teeth have turned on: all of it but the tube is turned as far.
+  const ahead = (k: number) => (setsAlong(p).floors[k]! * Math.tan(g.ring.helix)) / g.ringMesh.pair.s2.r;
+  const inSet = (k: number, crank: number) => {
+    const at = pose(crank / each ** k);
+    const [by, c, s] = [ahead(k), Math.cos(ahead(k)), Math.sin(ahead(k))];
+    return {
+      sun: at.sun + by,
+      carrier: at.carrier + by,
+      planets: at.planets.map((q) => ({ x: c * q.x - s * q.y, y: s * q.x + c * q.y, turn: q.turn + by })),
+    };
+  };
   const cage = (k: number): Turning => (k === p.sets - 1 ? turnsWith('carrier') : 'free');
   // Sets stand one behind the other, each with its plates; drawn apart, every layer of a set moves on by one step.
   const { floors, widths } = setsAlong(p);
@@ -81,7 +93,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
     parts.push(
       ...wheelParts(
-        way === 'sun',
+        way === 'sun' ? 'sprung' : 'no',
         {
           id: `sun${set}`,
           name: `Sun${named}`,
@@ -89,22 +101,23 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
           material: ms.name,
           teeth: g.sun,
           turns: k === 0 ? turnsWith('sun') : 'free',
+          ...inMesh,
           places: (crank) => [stand(0, 0, floors[k]!, inSet(k, crank).sun, away(k, 1))],
         },
         width,
         double,
         m.costs.suns[k]!,
-        (wide, sprung) => {
+        (wide, teeth, two, { sprung }) => {
           const hub: Hub = sprung ? { ...PLAIN_HUB, bore: p.boreS } : sunHub;
           return {
-            note: `${wheelNote(p, g.sun, wide)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${hub.shape === 'round' ? '' : `with a ${hub.shape}`}` : ', on its own shaft'}`,
+            note: `${wheelNote(teeth, wide, two)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${hub.shape === 'round' ? '' : `with a ${hub.shape}`}` : ', on its own shaft'}`,
             curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(hub)],
-            solid: () => ({ prisms: gearPrisms(g.sun, wide, double, hubHoles(hub)) }),
+            solid: () => ({ prisms: gearPrisms(teeth, wide, two, hubHoles(hub)) }),
           };
         },
       ),
       ...wheelParts(
-        way === 'planets',
+        way === 'planets' ? 'sprung' : 'no',
         {
           id: `planet${set}`,
           name: `Planet${named}`,
@@ -112,15 +125,16 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
           material: mp.name,
           teeth: g.planet,
           turns: 'free',
+          ...inMesh,
           places: (crank) => inSet(k, crank).planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
         },
         width,
         double,
         m.costs.planets[k]!,
-        (wide) => ({
-          note: `${wheelNote(p, g.planet, wide)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
+        (wide, teeth, two) => ({
+          note: `${wheelNote(teeth, wide, two)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
           curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
-          solid: () => ({ prisms: gearPrisms(g.planet, wide, double, hubHoles(planetHub)) }),
+          solid: () => ({ prisms: gearPrisms(teeth, wide, two, hubHoles(planetHub)) }),
         }),
       ),
     );
@@ -130,7 +144,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
   parts.push(
     ...wheelParts(
-      way === 'ring',
+      way === 'ring' ? 'sprung' : isTwoHanded(p) ? 'halves' : 'no',
       {
         id: 'ring',
         name: p.sets > 1 ? 'Ring tube' : 'Ring',
@@ -143,21 +157,21 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       tube,
       double,
       m.costs.ring,
-      (wide, sprung) => {
+      (wide, teeth, two, { sprung, last }) => {
         const hub: Hub = sprung ? PLAIN_HUB : ringHub;
-        const traps = hubCurves(hub).filter((c) => c.layer === 'nut-traps');
+        const traps = last ? hubCurves(hub).filter((c) => c.layer === 'nut-traps') : [];
         return {
           note:
-            `${wheelNote(p, g.ring, wide)}, outside ⌀ ` +
+            `${wheelNote(teeth, wide, two)}, outside ⌀ ` +
             `${mm(g.outside)}${traps.length ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`,
           curves: [
             { layer: 'outside', outline: rim },
             { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
-            ...hubCurves(hub),
+            ...hubCurves(hub).filter((c) => last || c.layer !== 'nut-traps'),
           ],
           solid: () => ({
             prisms: [
-              ...gearPrisms(g.ring, wide, double, hubHoles(hub), { rim }),
+              ...gearPrisms(teeth, wide, two, hubHoles(hub), { rim }),
               ...traps.map((c) => cut(c.outline, wide - nut.height, wide)),
             ],
           }),
@@ -306,7 +320,6 @@ const PUSH_STEP: AssemblyStep = {
 /** The order of putting a planetary stage together. */
 export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
   const role = roles(p);
-  const chevron = p.double === 'yes' && p.helix > 0;
   const uneven = p.spacing === 'stepped';
   const way = planetsOutBy(p);
   return [
@@ -323,7 +336,7 @@ export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
     },
     { do: 'Turn every planet so that its mark points outwards.' },
     {
-      do: chevron
+      do: isTwoHanded(p)
         ? 'Lay one half of the ring round the planets, or turn sun and planets in together: two hands cannot be pushed in.'
         : 'Push the ring over the planets along the axis; the marks keep them in step.',
     },

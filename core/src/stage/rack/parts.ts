@@ -12,7 +12,7 @@ import {
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
-import { prism } from '../../shape/solid.ts';
+import { prism, type Prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
@@ -63,7 +63,7 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
       mass: (m.masses[1] * n) / g.teeth,
       money: (m.prices[1] * n) / g.teeth,
       note:
-        `${g.rollers ? `for rollers of ${mm(p.roller)}` : `module ${mm(p.module)}, ${stated(p.pressure, 'angle', 4)}`}, pitch ${mm(g.pitch)}, ` +
+        `${g.rollers ? `for rollers of ${mm(p.roller)}` : `module ${mm(p.module)}, ${stated(p.pressure, 'angle', 4)}${slantWords(p)}`}, pitch ${mm(g.pitch)}, ` +
         `${n} teeth (${mm(n * g.pitch)}), ${mm(p.width)} wide, ${mm(p.back)} high below the pitch line` +
         (g.pieces > 1 ? '; set together with a counter-rack over the joint' : ''),
       curves: [{ layer: 'profile', outline: own }],
@@ -80,7 +80,7 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
           turn: 0,
           apart: [0, -2 * p.back, 0] as const,
         })),
-      solid: () => ({ prisms: [prism(own, 0, p.width)] }),
+      solid: () => ({ prisms: slanted(own, p) }),
     };
   });
   const pieceCount = halved(p) ? 2 : 1;
@@ -121,14 +121,21 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
   const gear = g.pinion!;
   const double = p.double === 'yes';
   return ok([
-    ...wheelParts(halved(p), { ...pinion, name: 'Pinion', teeth: gear }, p.width, double, cost, (width, sprung) => {
-      const own: Hub = sprung ? { ...PLAIN_HUB, bore: p.bore } : hub;
-      return {
-        note: `${toothWords(gear, double)}, ${mm(width)} wide, ${spanWords(gear, spanTeeth(gear))}${boreWords(own.bore, own.shape)}`,
-        curves: [{ layer: 'profile', outline: profile }, ...hubCurves(own)],
-        solid: () => ({ prisms: gearPrisms(gear, width, double, hubHoles(own)) }),
-      };
-    }),
+    ...wheelParts(
+      halved(p) ? 'sprung' : 'no',
+      { ...pinion, name: 'Pinion', teeth: gear },
+      p.width,
+      double,
+      cost,
+      (width, teeth, two, { sprung }) => {
+        const own: Hub = sprung ? { ...PLAIN_HUB, bore: p.bore } : hub;
+        return {
+          note: `${toothWords(teeth, two)}, ${mm(width)} wide, ${spanWords(gear, spanTeeth(gear))}${boreWords(own.bore, own.shape)}`,
+          curves: [{ layer: 'profile', outline: profile }, ...hubCurves(own)],
+          solid: () => ({ prisms: gearPrisms(teeth, width, two, hubHoles(own)) }),
+        };
+      },
+    ),
     ...pieces,
     ...springParts(
       springsOn(p.takenOut),
@@ -137,6 +144,24 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
         : `${stated(p.preload, 'force', 4)} together, towards the rack`,
     ),
   ]);
+}
+
+/** What is said of slant teeth: a rack that lies under its pinion has the other hand. */
+const slantWords = (p: RackParams): string =>
+  p.helix === 0
+    ? ''
+    : `, helix ${stated(p.helix, 'angle', 3)} ${p.double === 'yes' ? 'double' : 'left'}, its ends along the teeth`;
+
+/** A rack's body: under the pinion its teeth go on along the rack as the pinion's helix comes round, back first where it is double. */
+function slanted(outline: Outline, p: RackParams): Prism[] {
+  const way = p.form === 'involute' ? p.width * Math.tan(p.helix) : 0;
+  if (way === 0) return [prism(outline, 0, p.width)];
+  if (p.double === 'no') return [{ ...prism(outline, 0, p.width), leans: [0, way] }];
+  const half = p.width / 2;
+  return [
+    { ...prism(outline, 0, half), leans: [0, -way / 2] },
+    { ...prism(outline, half, p.width), leans: [-way / 2, 0] },
+  ];
 }
 
 /** Thickness of the discs that hold rollers, m. */

@@ -19,8 +19,8 @@ import {
 import { linePressure, pathLength, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { inSeries } from '../../math/springs.ts';
-import { steppedDown } from '../../math/steps.ts';
 import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
+import { crankRod, ROD_DENSITY } from '../crank-rod.ts';
 import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -102,34 +102,20 @@ function massesOf({ p, b, shelf, cranks }: Setting): [number, number] {
   ];
 }
 
-/** Least that is left of an eccentric beside the rod through it, m. */
-const ECCENTRIC_WALL = 1e-3;
-/** Density of ground rod, kg/m³. */
-const ROD = 7850;
-
-/**
- * Diameter of the rod that eccentrics are put on, m; 0 where a crank is in one piece: up to two plates go on from its ends,
- * and no bearing gets to a third eccentric between them.
- *
- * @example crankRod({ plates: 3, throw: 0.4e-3 }, { bore: 8e-3 }) // 5e-3
- */
-export const crankRod = (p: Pick<RingPlateParams, 'plates' | 'throw'>, { bore }: { readonly bore: number }): number =>
-  p.plates > 2 ? Math.max(0, steppedDown(bore - 2 * (p.throw + ECCENTRIC_WALL), 5e-4)) : 0;
-
 /** What each part weighs and costs: by mass, and what is bought. */
 function costsOf({ p, b, cranks }: Setting, [withBearings, wheel]: readonly [number, number]) {
   const { bearing, materials } = b;
   const [mp, mw, mh] = [materials[0].material, materials[1].material, materials[2].material];
   const plate = withBearings - cranks * bearing.mass;
   const total = p.plates * p.width + 1e-3;
-  const rod = crankRod(p, bearing);
+  const rod = crankRod(p.plates, p.throw, bearing.bore);
   const crank = rodMass(bearing.bore, total, mh.density) - rodMass(rod, total, mh.density);
   const pieces = rod > 0 ? p.plates : 1;
   return {
     plate: { quantity: p.plates, mass: plate, money: plate * mp.price },
     wheel: { quantity: 1, mass: wheel, money: wheel * mh.price },
     crank: { quantity: pieces * cranks, mass: crank / pieces, money: (crank / pieces) * mh.price },
-    rod: { quantity: rod > 0 ? cranks : 0, mass: rodMass(rod, total, ROD), money: PIN_PRICE },
+    rod: { quantity: rod > 0 ? cranks : 0, mass: rodMass(rod, total, ROD_DENSITY), money: PIN_PRICE },
     pin: { quantity: p.pins, mass: rodMass(p.pin, total, mw.density), money: PIN_PRICE },
     bearing: { quantity: p.plates * cranks, mass: bearing.mass, money: bearing.price },
   };

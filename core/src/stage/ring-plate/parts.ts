@@ -6,7 +6,8 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
-import { crankRod, type RingPlateModel } from './model.ts';
+import { crankRod } from '../crank-rod.ts';
+import type { RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
@@ -104,7 +105,7 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     places: (crank) => [stand(0, 0, 0, 0, wheel(crank))],
     solid: () => ({ prisms: [prism(body, 0, total, bore)] }),
   });
-  const rod = crankRod(p, b);
+  const rod = crankRod(p.plates, p.throw, b.bore);
   if (rod > 0)
     parts.push(
       {

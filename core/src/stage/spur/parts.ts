@@ -11,6 +11,7 @@ import {
   takenOutBy,
   toothWords,
   type Hub,
+  isTwoHanded,
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
@@ -39,8 +40,12 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
     apart: [0, 0, (k % 2 === 0 ? 1 : -1) * 1.5 * p.width] as const,
   });
   g.wheels.forEach((w, i) => {
-    if (i > 1 && i < last) return;
     const idler = i > 0 && i < last;
+    // Idlers in mesh with one another have unlike hands: one part for each hand.
+    const hands = w.helix !== 0 && p.idlers > 1 ? 2 : 1;
+    if (idler && i > hands) return;
+    const alike = (q: number) => q > 0 && q < last && (q - i) % hands === 0;
+    const idlers = g.wheels.filter((_, q) => alike(q)).length;
     const mesh = g.meshes[Math.max(0, i - 1)]!;
     const side = mesh.sides[i === 0 ? 0 : 1];
     const driven = i === last;
@@ -60,24 +65,29 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
     const pieces = split ? 2 : 1;
     parts.push(
       ...wheelParts(
-        split,
+        split ? 'sprung' : 'no',
         {
-          id: i === 0 ? 'driver' : driven ? 'driven' : 'idler',
-          name: idler ? 'Idler' : names[i]![0]!.toUpperCase() + names[i]!.slice(1),
+          id: i === 0 ? 'driver' : driven ? 'driven' : i > 1 ? 'idler-2' : 'idler',
+          name: idler
+            ? hands > 1
+              ? `Idler, ${w.helix > 0 ? 'right' : 'left'} hand`
+              : 'Idler'
+            : names[i]![0]!.toUpperCase() + names[i]!.slice(1),
           made: material.made === 'printed' ? 'printed' : 'bought',
           material: material.name,
           teeth: w,
           turns: idler ? 'free' : driven ? 'output' : 'input',
+          ...(isTwoHanded(p) && { together: 'wheels' }),
           places: (crank) =>
-            idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q, crank)] : [])) : [stand(i, crank)],
+            idler ? g.wheels.flatMap((_, q) => (alike(q) ? [stand(q, crank)] : [])) : [stand(i, crank)],
         },
         p.width,
         double,
-        { quantity: idler ? p.idlers : pieces, mass: m.masses[i]! / pieces, money: m.prices[i]! / pieces },
-        (width, sprung) => {
+        { quantity: idler ? idlers : pieces, mass: m.masses[i]! / pieces, money: m.prices[i]! / pieces },
+        (width, teeth, two, { sprung }) => {
           const own: Hub = sprung ? { ...PLAIN_HUB, bore: hub.bore } : hub;
           return {
-            note: `${toothWords(w, double)}, ${mm(width)} wide, ${spanWords(w, k)}` + boreWords(own.bore, own.shape),
+            note: `${toothWords(teeth, two)}, ${mm(width)} wide, ${spanWords(w, k)}` + boreWords(own.bore, own.shape),
             curves: [
               ...(rim ? [{ layer: 'outside', outline: rim }] : []),
               { layer: 'profile', outline: gearOutline(w, undefined, side) },
@@ -85,7 +95,7 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
             ],
             solid: () => ({
               prisms: [
-                ...gearPrisms(w, width, double, hubHoles(own), rim ? { rim } : {}),
+                ...gearPrisms(teeth, width, two, hubHoles(own), rim ? { rim } : {}),
                 ...hubCurves(own)
                   .filter((c) => c.layer === 'nut-traps')
                   .map((c) => cut(c.outline, width - nut.height, width)),
@@ -145,10 +155,9 @@ export function spurAssembly(p: SpurParams): readonly AssemblyStep[] {
       ? [{ do: `Set ${p.idlers > 1 ? 'the idlers' : 'the idler'} on ${p.idlers > 1 ? 'their pins' : 'its pin'}.` }]
       : []),
     {
-      do:
-        p.double === 'yes' && p.helix > 0
-          ? 'Bring the wheels together along the line of centres: two hands cannot be pushed in along the axis.'
-          : 'Push the driven wheel in along its axis, turning it a little until its teeth enter.',
+      do: isTwoHanded(p)
+        ? 'Bring the wheels together along the line of centres: two hands cannot be pushed in along the axis.'
+        : 'Push the driven wheel in along its axis, turning it a little until its teeth enter.',
     },
     ...(takenOutBy(p) === 'split' ? [windStep('driven wheel')] : []),
     ...(takenOutBy(p) === 'spring'

@@ -173,9 +173,10 @@ export function meshSolid(
         by,
       ),
     );
-  let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
-  if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
-  const made = [...bodies, ...cuts, whole];
+  const joined = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
+  let whole = cuts.length ? kernel.Manifold.difference([joined, ...cuts]) : joined;
+  // The kernel's memory is its own: all that was made on the way is given back.
+  const made = [...bodies, ...cuts, joined, whole];
   if (by.foot && by.foot.by > 0 && by.foot.high > 0) made.push((whole = withoutFoot(kernel, whole, by.foot, low)));
   const mesh = whole.getMesh();
   const volume = whole.volume();

@@ -461,6 +461,21 @@ describe('the arithmetic of each', () => {
     );
   });
 
+  it('a load cell’s peak is the largest median of three samples, a dip between two high ones left out', () => {
+    // Of 0, 3, 9, 6, 9, 3, 0 kg the medians are 0, 3, 6, 9, 6, 3, 0; one 9 alone would count as 6.
+    const peakOf = (...kg: number[]) =>
+      figure(
+        run(
+          'torque-cell',
+          [...kg, ...Array.from({ length: 20 }, () => 0)].map((m, i) => ({ time: i * 0.1, counts: 1000 + 1000 * m })),
+          { lever: 0.1, zeroCounts: 1000, knownMass: 1, knownCounts: 2000, hold: 1 },
+        ),
+        'peak',
+      ).value;
+    expect(peakOf(0, 3, 9, 6, 9, 3, 0)).toBeCloseTo(9 * 0.980665, 6);
+    expect(peakOf(0, 3, 9, 6, 5, 3, 0)).toBeCloseTo(6 * 0.980665, 6);
+  });
+
   it('a load cell the wrong way round, that rests a little beyond nought, is turned', () => {
     const rows = Array.from({ length: 60 }, (_, i) => ({
       time: i * 0.1,

@@ -714,6 +714,9 @@ describe('the ratio desk', () => {
     expect(reach.ways).toHaveLength(2);
     expect(reach.ways[0]!.size).toBeLessThanOrEqual(reach.ways[1]!.size);
     for (const w of reach.ways) {
+      // How much is asked for less, up or down alike: half of it counts as twice of something else.
+      const by = 'speedBy' in w.apply ? w.apply.speedBy : 'torqueBy' in w.apply ? w.apply.torqueBy : undefined;
+      if (by !== undefined) expect(Math.exp(-w.size)).toBeCloseTo(by, 9);
       const v = structuredClone(a(j));
       const k = structuredClone(j);
       if ('motor' in w.apply) Object.assign(v, taken(v, (w.apply as { motor: string }).motor));

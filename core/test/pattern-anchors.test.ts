@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { caseLoads, demandOf, PATTERNS, type LoadCase } from '../src/index.ts';
+import { caseLoads, demandOf, PATTERNS, scaleCase, type LoadCase } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 import type { Anchor } from './anchors/anchor.ts';
 
@@ -207,6 +207,33 @@ describe('what a case asks beside its figures', () => {
     near(values['hipStand']!, 1.5 * still * 0.03);
     near(values['hipCrouch']!, 1.5 * still * 0.03);
     near(values['hipLanding']!, lands * 0.03);
+  });
+
+  it.each(WORKED.map(({ at }) => [at.pattern, at] as const))(
+    'seven tenths of the load of %s ask seven tenths of its torque',
+    (_, at) => {
+      // A process that pushes and a weight beside the axis are part of the load.
+      const c = {
+        ...at,
+        ...(at.pattern === 'straight' && { force: 5 }),
+        ...(at.pattern === 'turning' && { unbalance: 0.01 }),
+      };
+      const [whole, less] = [caseLoads(c, G), caseLoads(scaleCase(c, { torqueBy: 0.7 }, G), G)];
+      for (const of of ['peak', 'hold', 'rms', 'inertia', 'friction'] as const)
+        expect(less[of], of).toBeCloseTo(0.7 * whole[of], 9);
+      expect(less.speed).toBeCloseTo(whole.speed, 12);
+    },
+  );
+
+  it('of a straight axis, half of the speed is half of what it reaches, in metres a second', () => {
+    const half = scaleCase(straight, { speedBy: 0.5 }, G);
+    expect(half).toMatchObject({ speed: 0.15, mass: 2 });
+    // 1 cm is too short for 0.3 m/s at 2 m/s²: √(2·0.01) is reached.
+    const short = scaleCase({ ...straight, stroke: 0.01 } as LoadCase, { speedBy: 0.5 }, G);
+    expect((short as { speed: number }).speed).toBeCloseTo(0.5 * Math.sqrt(0.02), 9);
+    // Of a move whose time is given, twice the time is half of the speed.
+    const timed = { ...straight, given: 'time', moveTime: 1.2 } as LoadCase;
+    expect(scaleCase(timed, { speedBy: 0.5 }, G)).toMatchObject({ moveTime: 2.4 });
   });
 
   it('a list of points moves while something turns: 1.5 s of 2.5', () => {

@@ -338,4 +338,15 @@ describe('two sets, the first of them narrow', () => {
     for (const x of one) expect(x).toBeGreaterThan(0);
     three.forEach((x, i) => expect(x / one[i]!).toBeCloseTo(1 + 1 / 5 + 1 / 25, 9));
   });
+
+  it('a tooth of the sun meets every planet while a planet’s meets it once, whatever their sizes', () => {
+    // With bending both ways counting as bending one way, alike teeth tire alike after alike many meetings.
+    const once = withFactor(shelf, 'gear.alternating', 1);
+    const p = params({ zs: 21, zp: 21, zr: 63, planets: 3, materialS: 'pa-cf', materialP: 'pa-cf', xs: 0, xp: 0 });
+    const r = analyseOf(kind, p, { ...duty, equivalent: 2, meanSpeed: 1, life: 1e6 }, once);
+    if (!r.ok) throw new Error(r.problem.what);
+    const lasts = (of: string) => r.value.checks.find((c) => c.id === of)!.figure;
+    expect(lasts('tire-sun-0')).toBeGreaterThan(0);
+    expect(lasts('tire-sun-1') / lasts('tire-sun-0')).toBeCloseTo(3, 6);
+  });
 });

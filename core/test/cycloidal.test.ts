@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
+import {
+  area,
+  flatten,
+  makeShelf,
+  place,
+  solidVolume,
+  stageKind,
+  type DrawItem,
+  type StageReport,
+} from '../src/index.ts';
 import { analyseOf, coursesOf, drawingOf, figureOf, kinematicsOf, mapOf, partsOf, stageBench } from './stage-bench.ts';
 import { examples } from './helpers.ts';
 
@@ -351,5 +360,12 @@ describe('a cycloidal stage', () => {
       expect(Array.from({ length: 14 }, (_, j) => one.value.values[j * 144 + k]!).filter((v) => v < 0).length).toBe(
         carrying[k],
       );
+  });
+
+  it('lets the motor’s shaft turn in the output plates: half a millimetre all round', () => {
+    const made = partsOf(kind, params({ ...roomy, carriedBy: 'both' }), shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    const through = made.value.find((p) => p.id === 'plate')!.curves.find((c) => c.layer === 'passage')!.outline;
+    expect(Math.sqrt(Math.abs(area(through)) / Math.PI)).toBeCloseTo(3e-3, 8);
   });
 });

@@ -187,7 +187,8 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       ] as const,
   );
   const plate = outPlate(p);
-  const passage = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
+  // The shaft turns in it at another speed.
+  const passage = p.shaft > 0 ? [circle(0, 0, p.shaft / 2 + GAP)] : [];
   const seats = outPlaces.map(([x, y]) => circle(x, y, p.outPin / 2));
   const edge = circle(0, 0, p.outCircle / 2 + p.outPin);
   parts.push({
@@ -308,7 +309,13 @@ export function cycloidalAssembly(p: CycloidalParams): readonly AssemblyStep[] {
           do: `Slide the disc${p.discs > 1 ? 's on from either end, their eccentrics opposite one another' : ' on its eccentric'}.`,
         },
     ...(p.discs > 1
-      ? [{ do: 'Turn the discs until their output holes lie over one another; numbered discs go in their order.' }]
+      ? [
+          {
+            do:
+              'Turn the discs until their output holes lie over one another and their lobes find the pins: where they do ' +
+              'not, set a disc round by whole holes. Numbered discs go in their order.',
+          },
+        ]
       : []),
     {
       do: 'Lower the discs into the ring with the crank pointing at a marked pin: a hollow of the first disc meets that pin.',

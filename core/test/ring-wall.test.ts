@@ -69,3 +69,15 @@ describe('the housing behind a cycloidal’s pins', () => {
     expect(checkOf(report({ rim: value }), 'behind').state).toBe('holds');
   });
 });
+
+describe('teeth of two hands on shared planets', () => {
+  it('go together without a sun, and of one hand with it', () => {
+    const { report } = bench('compound-planetary', 20);
+    const told = (more: object) => checkOf(report({ helix: 0.3, ...more }), 'hands');
+    expect(told({})).toMatchObject({ state: 'holds', figure: 1, limit: 1 });
+    expect(told({ double: 'yes', drive: 'carrier' })).toMatchObject({ state: 'holds', figure: 2, limit: 2 });
+    const both = told({ double: 'yes' });
+    expect(both).toMatchObject({ state: 'fails', severity: 'stop', mend: { path: 'double', value: 'no' } });
+    expect(told({ [both.mend!.path]: both.mend!.value }).state).toBe('holds');
+  });
+});

@@ -1,9 +1,16 @@
-import { check, type Check } from '../figure/index.ts';
+import { check, type Check, type Term } from '../figure/index.ts';
 import { steppedUp } from '../math/steps.ts';
 import type { Material } from '../schema/joint.ts';
 
 /** Share of its strength that a ring's wall bears for as long as it is bent to and fro as the pushes go round. */
 const LASTING = 0.4;
+
+/** How the bending of a ring that unlike pushes bend is worked out (`ringBending`). */
+export const bentBy = (pushes: string, terms: readonly Term[]) => ({
+  formula: 'R/π·Σ [F_r·K(θ − θᵢ) + F_t·L(θ − θᵢ)]·6/(b·t²); K(x) = ½ + ¼·cos x − ½(π − x)·sin x, L = ∫K',
+  terms,
+  source: `thin ring under all ${pushes}, worst over a pitch; what holds it takes their sum`,
+});
 
 /** A ring that is pushed out from inside. */
 export interface PushedRing {

@@ -388,13 +388,13 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       advice: 'Take counts with less ratio, and let another stage do the rest.',
     }),
   );
-  if (isTwoHanded(p) && p.drive === 'sun')
+  if (p.helix > 0)
     list.push(
       check({
         id: 'hands',
-        name: 'Sun and planets go together',
-        figure: 2,
-        limit: 1,
+        name: 'Hands of the teeth go together',
+        figure: isTwoHanded(p) ? 2 : 1,
+        limit: p.drive === 'sun' ? 1 : 2,
         sense: 'max',
         quantity: 'count',
         near: 0,

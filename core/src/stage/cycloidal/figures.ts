@@ -5,6 +5,7 @@ import { modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { cutOff } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { bentBy } from '../ring-wall.ts';
 import type { Duty } from '../contract.ts';
 import { ringBore, seated, wallBehind } from './geometry.ts';
 import type { CycloidalModel } from './model.ts';
@@ -264,16 +265,13 @@ export function cycloidalFigures(
       'Housing’s wall, bending',
       'stress',
       (x) => x.rimStress(),
-      () => ({
-        formula: 'R/π·Σ [F_r·K(θ − θᵢ) + F_t·L(θ − θᵢ)]·6/(b·t²); K(x) = ½ + ¼·cos x − ½(π − x)·sin x, L = ∫K',
-        terms: [
+      () =>
+        bentBy('pins of a disc', [
           term('F', 'worst pin', m.load.pinForce, 'force', 'computed'),
           term('R', 'middle of the wall', (g.outside - wallBehind(p)) / 2, 'length', 'computed'),
           term('b', 'width of a disc', p.width, 'length', 'field', 'width'),
           term('t', 'wall behind the pins', wallBehind(p), 'length', 'computed'),
-        ],
-        source: 'thin ring under all pins of a disc, worst over a pitch; what holds it takes their sum',
-      }),
+        ]),
     ),
     exact('shaking', 'Shaking force', 'force', m.shaking, () => ({
       formula: p.discs === 1 ? 'm·e·ω²' : 'discs evenly phased cancel it',

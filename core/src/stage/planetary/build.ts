@@ -1,3 +1,4 @@
+import { stop } from '../refuse-stage.ts';
 import { stated } from '../../units/stated.ts';
 import {
   boreReach,
@@ -125,16 +126,14 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
       'Let the sun drive and the carrier be driven, or take one set.',
       'sets',
     );
-  if (p.sets > 1 && isTwoHanded(p)) {
-    const problem: StageProblem = {
-      what: 'Sets in one ring tube cannot have a double helix.',
-      why: 'Each set’s planets would want a middle of their own in the tube’s teeth, and none of them could be put in.',
-      mend: 'Take a single helix, straight teeth or one set.',
-      place: 'double',
-      fix: { path: 'double', value: 'no', label: 'Single helix' },
-    };
-    return { ok: false, problem };
-  }
+  if (p.sets > 1 && isTwoHanded(p))
+    return stop(
+      'Sets in one ring tube cannot have a double helix.',
+      'Each set’s planets would want a middle of their own in the tube’s teeth, and none of them could be put in.',
+      'Take a single helix, straight teeth or one set.',
+      'double',
+      { path: 'double', value: 'no', label: 'Single helix' },
+    );
   if (p.sets > 1 && planetsOutBy(p) === 'ring') {
     const problem: StageProblem = {
       what: 'A ring tube through several sets cannot be split.',

@@ -1,5 +1,6 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { bentBy } from '../ring-wall.ts';
 import type { Duty } from '../contract.ts';
 import { pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
@@ -70,16 +71,13 @@ export function rollerWaveFigures(
       'Ring wall, bending',
       'stress',
       (x) => x.rimStress(),
-      () => ({
-        formula: 'R/π·Σ [F_r·K(θ − θᵢ) + F_t·L(θ − θᵢ)]·6/(b·t²); K(x) = ½ + ¼·cos x − ½(π − x)·sin x, L = ∫K',
-        terms: [
+      () =>
+        bentBy('rollers of a row', [
           term('F', 'worst roller', m.spread.force, 'force', 'computed'),
           term('R', 'middle of the wall', m.reach[1] + p.rim / 2, 'length', 'computed'),
           term('b', 'width of a row', p.width, 'length', 'field', 'width'),
           term('t', 'wall at the hollows', p.rim, 'length', 'field', 'rim'),
-        ],
-        source: 'thin ring under all rollers of a row, worst over a pitch; what holds it takes their sum',
-      }),
+        ]),
     ),
     make.figure(
       'efficiency',

@@ -7,15 +7,16 @@ bash scripts/ensure.sh browser
 # time. It waits most of its time, and so stands beside what computes.
 seed=$RANDOM; [ -z "${CI:-}" ] || seed=20261127
 kills() { npx --no-install tsx torture/main.ts kills --rounds 14 --minutes 0.5 --rows 40000 --seed "$seed"; }
-# Each of the two works on one core: together they take as long as the longer.
+# Each of the two lanes computes on one core: together they take as long as the longer, so both are about as long.
 echo "== lint, schema and list of exports in step, licences; types, uncertainties hold the truth, build, kills"
 {
-  npm run --silent lint && npx --no-install tsx scripts/schema.ts --check &&
+  npm run --silent rules && npx --no-install tsx scripts/schema.ts --check &&
     npx --no-install tsx scripts/build-core.ts --check && npm run --silent licences
 } & lint=$!
 {
-  npm run --silent types && npm run --silent coverage -- --check && npm run --silent build && node scripts/first-load.mjs && kills
-} || { kill "$lint" 2>/dev/null; exit 1; }
+  npm run --silent types && npm run --silent build && node scripts/first-load.mjs && { kills & kills=$!; } &&
+    npm run --silent coverage -- --check && npm run --silent laid-out && wait "$kills"
+} || { kill "$lint" ${kills:-} 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit and whole"; npm run --silent tests
 echo "== browser"; npm run --silent e2e

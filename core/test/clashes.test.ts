@@ -16,7 +16,7 @@ import { isRound, poseOf } from '../src/reducer/pose.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { cut, prism } from '../src/shape/solid.ts';
 import { circle } from '../src/shape/outline.ts';
-import { joint, DEMOS, active, ofKind, made, fitted, keyedLine } from './reducer-bench.ts';
+import { joint, DEMOS, active, ofKind, made, fitted, keyedLine, twoOf } from './reducer-bench.ts';
 
 describe('what stands in what', () => {
   let kernel: ManifoldToplevel;
@@ -80,6 +80,18 @@ describe('what stands in what', () => {
     const [stage] = v.stages;
     const r = made({ ...v, stages: [{ ...stage!, params: { ...(stage!.params as object), ...params } }] });
     expect(says({ ...r, bodies: r.bodies.filter((b) => b.of === 'stage') }, CRANKS.slice(0, 2))).toEqual([]);
+  });
+
+  it.each([
+    ['planetary', 'planetary'],
+    ['planetary', 'unit'],
+    ['spur', 'strain-wave'],
+    ['cable', 'rack'],
+    ['worm', 'ring-plate'],
+    ['worm', 'strain-wave'],
+    ['bevel', 'cycloidal'],
+  ])('nothing does in a %s with a %s behind it', (a, b) => {
+    expect(says(made(twoOf(a, b)), CRANKS.slice(0, 2))).toEqual([]);
   });
 
   /** Area that a plane through the line's axis cuts of a body, by its surface, mm². */

@@ -57,6 +57,25 @@ export const body = (r: Reducer, id: string) => {
   return found;
 };
 
+/** What kinds are usually asked for where two stand one behind the other. */
+const USUAL: Readonly<Record<string, number>> = {
+  ...{ worm: 20, cycloidal: 15, 'strain-wave': 50, 'roller-wave': 15, 'compound-planetary': 30 },
+  ...{ 'ring-plate': 20, bevel: 2, belt: 3, chain: 3, cable: 4, spur: 3 },
+};
+
+/** Two stages one behind the other, as they start for 4 N·m at the output, in a housing, with a motor's shaft that fits. */
+export function twoOf(first: string, second: string): Variant {
+  const params = (id: string, torque: number) =>
+    stageKinds()
+      .find((k) => k.id === id)!
+      .defaults({ ratio: USUAL[id] ?? 5, torque, size: Infinity, shelf }) as Record<string, unknown>;
+  const stages = [
+    { id: 'x', kind: first, params: params(first, 4 / (USUAL[second] ?? 5)) },
+    { id: 'y', kind: second, params: params(second, 4) },
+  ];
+  return fitted({ ...ofKind(first, USUAL[first] ?? 5), stages });
+}
+
 /** Two spur stages on keyed shafts of 8 mm, in a housing. */
 export function keyedLine(): Variant {
   const spur = { ...ofKind('spur').stages[0]!.params, z1: 30, z2: 60, module: 1e-3, width: 9e-3 };

@@ -342,3 +342,23 @@ describe('a worm stage', () => {
     expect(shaft(coarse).limit / thin.limit).toBeCloseTo(1, 1);
   });
 });
+
+describe('bearings of a worm', () => {
+  it.each([0.3, 1, 4, 12])(
+    'stand clear of the wheel as proposed for %d N·m; nearer they stop, and the mend takes them back',
+    (torque) => {
+      for (const ratio of [20, 40]) {
+        const p = kind.defaults({ ratio, torque, size: Infinity, shelf }) as unknown as WormParams;
+        const bench = stageBench('worm', p as unknown as Record<string, unknown>, duty, shelf);
+        expect(state(bench.report({}), 'bearing-clear')).toBe('holds');
+        const near = { bearing: '608', span: p.length + 8e-3 };
+        const check = bench.report(near).checks.find((c) => c.id === 'bearing-clear')!;
+        if (check.state === 'holds') continue;
+        expect(check.severity).toBe('stop');
+        const value = check.mend!.value as number;
+        expect(state(bench.report({ ...near, span: value }), 'bearing-clear')).toBe('holds');
+        expect(state(bench.report({ ...near, span: value - 1.1e-3 }), 'bearing-clear')).toBe('fails');
+      }
+    },
+  );
+});

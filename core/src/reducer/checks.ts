@@ -1,13 +1,9 @@
 import { check, type Check } from '../figure/index.ts';
-import { place, type Outline } from '../shape/outline.ts';
-import type { Prism } from '../shape/solid.ts';
 import { stated } from '../units/stated.ts';
-import type { Body } from './body.ts';
-import { insideOf } from './cut-line.ts';
 import { endingAt } from './plan.ts';
 import { undone } from './frame.ts';
+import { inTheWay } from './in-the-way.ts';
 import { bodyIn } from './layout.ts';
-import { radiiOf } from './reach.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 
 /** Share of a driven wheel's width that its shaft should reach into it. */
@@ -27,40 +23,16 @@ function blockedAt({ bodies: all, face, plan, run: line, stands }: Reducer): num
   const bodies = stands ? all.map((b) => bodyIn(undone(stands), b)) : all;
   const [x, y] = line.input.at;
   const first = line.stages[0]!;
-  let least = Infinity;
-  for (const b of bodies) {
-    if (b.of === 'motor' || b.turns === 'input' || b.flexes) continue;
-    if (b.of === 'stage' && b.stage !== first.index && plan === undefined) continue;
-    for (const f of b.places(0)) {
-      if (f.z[2] < 0.5) continue;
-      const off = Math.hypot(f.at[0] - x, f.at[1] - y);
-      for (const p of b.solid().prisms) {
-        if (p.cut || f.at[2] + p.from >= least) continue;
-        const local = { x: x - f.at[0], y: y - f.at[1] };
-        const { most } = radiiOf(p.outer);
-        // What goes round the shaft leaves its passage free, or does not.
-        if (off > 1e-6 && !b.id.startsWith('case/')) {
-          if (off - most < face.shaft / 2 - 1e-9) least = Math.min(least, f.at[2] + p.from);
-          continue;
-        }
-        if (most < off) continue;
-        const clear = openedIn(b, p).some((h) => holds(h, local.x, local.y, face.shaft / 2));
-        if (!clear && insideOf(p.outer, local.x, local.y)) least = Math.min(least, f.at[2] + p.from);
-      }
-    }
-  }
-  return least;
+  return inTheWay(
+    bodies.filter(
+      (b) =>
+        b.of !== 'motor' &&
+        !(b.turns === 'input' && b.stage === first.index) &&
+        !(b.of === 'stage' && b.stage !== first.index && plan === undefined),
+    ),
+    { x, y, r: face.shaft / 2 },
+  );
 }
-
-/** Holes of a prism, and what is cut through all of it afterwards. */
-const openedIn = (b: Body, p: Prism): Outline[] => [
-  ...p.holes,
-  ...b.solid().prisms.flatMap((c) => (c.cut && c.from <= p.from + 1e-9 && c.to >= p.to - 1e-9 ? [c.outer] : [])),
-];
-
-/** Whether an outline goes round a circle without touching it. */
-const holds = (o: Outline, x: number, y: number, r: number): boolean =>
-  insideOf(o, x, y) && radiiOf(place(o, { x: -x, y: -y, turn: 0 })).least >= r - 1e-9;
 
 /**
  * What decides whether a line's housing goes together: shafts that reach and fit, room for screws, bearings that are to be
@@ -163,9 +135,9 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
           sense: 'max',
           quantity: 'length',
           near: 0,
-          severity: 'warn',
-          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next.ports.input.shaft)}.`,
-          advice: 'Give both the same bore, or have the shaft turned with a step.',
+          severity: 'note',
+          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next.ports.input.shaft)}: it is turned with a step.`,
+          advice: 'Give both the same bore, and a plain rod does.',
         }),
       );
     if (isLast && output && !link.hub)

@@ -63,9 +63,12 @@ function roundsOf(
   // Nuts under the first plate pass beside what stands before it.
   const nut = Math.max(0, screw.washer / 2 + EDGE / 4 - grown - beyond);
   const before = layout.stages[plan.first - 1];
+  const behind = plan.behind === 'bought' ? layout.stages[plan.last + 1]! : undefined;
   const head = SCREWS[face.thread].head / 2;
   return [
     ...slides,
+    // So do heads on the cover beside a unit whose face lies on it.
+    ...(behind?.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut }))) ?? []),
     ...(before
       ? before.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut })))
       : motorRounds(variant.motor, face, mx, my, nut)),

@@ -38,14 +38,16 @@ export function keyBodies({ plan, stages, step }: Setting): Body[] {
     const [from, to] = [stages[k]!, stages[k + 1]];
     const shaft = `case/${link.hub ? 'hub' : 'shaft'}-${k + 1}`;
     return [
-      ...(!link.hub && from.ports.output.bored === 'keyway' ? [{ s: from, wheel: wheelOn(from, 'output') }] : []),
-      ...(to?.ports.input.bored === 'keyway' ? [{ s: to, wheel: wheelOn(to, 'input') }] : []),
-    ].flatMap(({ s, wheel }): Body[] => {
-      const { width, height, sunk } = keyFor(link.diameter);
+      ...(!link.hub && from.ports.output.bored === 'keyway'
+        ? [{ s: from, wheel: wheelOn(from, 'output'), on: link.diameter }]
+        : []),
+      ...(to?.ports.input.bored === 'keyway' ? [{ s: to, wheel: wheelOn(to, 'input'), on: link.into }] : []),
+    ].flatMap(({ s, wheel, on }): Body[] => {
+      const { width, height, sunk } = keyFor(on);
       const [low, high] = wheel ? alongOf(wheel.solid()) : [0, 0];
       const length = keyLength(high - low);
       if (!wheel || !(length > 0)) return [];
-      const bottom = link.diameter / 2 - sunk;
+      const bottom = on / 2 - sunk;
       const start = (low + high - length) / 2;
       const solid = {
         prisms: [prism(rectangle(-width / 2, bottom, width / 2, bottom + height), start, start + length)],
@@ -63,7 +65,7 @@ export function keyBodies({ plan, stages, step }: Setting): Body[] {
             quantity: 1,
             mass,
             money: KEY,
-            note: `in ${wheel.part.name} on ⌀ ${size(link.diameter)}; slot ${size(sunk)} deep in the shaft`,
+            note: `in ${wheel.part.name} on ⌀ ${size(on)}; slot ${size(sunk)} deep in the shaft`,
           },
           turns: 'output',
           speed: wheel.speed,

@@ -1,8 +1,10 @@
 import type { Ports, Stage } from '../stage/contract.ts';
 import type { Part } from '../stage/contract.ts';
 import { ok, type Result } from '../result.ts';
-import { sweptBy, type Body } from './body.ts';
+import { farthestFrom, sweptBy, type Body } from './body.ts';
 import { HOME, nested, placeFrame, pointIn, shifted, turnedBy, undone, type Frame, type Vec } from './frame.ts';
+import { APART } from './plan.ts';
+import { alongOf, reachOf } from './reach.ts';
 
 /** A stage that stands in the line. */
 export interface StandingStage {
@@ -104,6 +106,20 @@ const extentOf = (bodies: readonly Body[]): { from: number; to: number } => {
   return { from: Math.min(...all.map((s) => s.from)), to: Math.max(...all.map((s) => s.to)) };
 };
 
+const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+/** How far bodies reach along a direction, m; a kind that gives none takes no room. */
+const farthestAlong = (bodies: readonly Body[], frame: Frame, along: Vec, sign: 1 | -1): number =>
+  bodies.length ? Math.max(...bodies.map((b) => reachAlong(b, along, sign))) : sign * dot(frame.at, along);
+
+/** Up to where what stands beside an axis is in the way of a stage that is wide enough to come there, m along it. */
+function besideOf(standing: readonly Body[], stage: readonly Body[], axis: Frame): number {
+  const about = undone(axis);
+  const wide = Math.max(...stage.map((b) => farthestFrom(sweptBy(bodyIn(about, b)).rounds, 0, 0)));
+  const met = standing.filter((b) => nearestTo(axis, b) < wide + APART);
+  return Math.max(...met.map((b) => reachAlong(b, axis.z, 1) + APART));
+}
+
 /** What a line is laid out with. */
 export interface LayoutWish {
   /** What stands between two stages along the axis, m; told whether the one before is bought as a whole. */
@@ -111,6 +127,8 @@ export interface LayoutWish {
   readonly bought: (index: number) => boolean;
   /** Angle about its input's axis that a stage is turned by, rad; left out, one behind another beside stage folds back. */
   readonly turn: (index: number) => number | undefined;
+  /** What stands before the first stage on no plate of ours, told by the frame that its power goes in by. */
+  readonly before?: (input: Frame, first: Pick<StandingStage, 'bodies' | 'bought' | 'ports'>) => readonly Body[];
 }
 
 /**
@@ -121,6 +139,9 @@ export interface LayoutWish {
 export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<LineLayout> {
   const placed: { frame: Frame; ports: Ports; parts: readonly Part[]; ratio: number; before: number; turn: number }[] =
     [];
+  // What stands before the stage before, and whether power has turned aside.
+  const earlier: Body[] = [];
+  let crossed = false;
   let next: Frame = HOME;
   let before = 1;
   for (const [i, stage] of stages.entries()) {
@@ -133,19 +154,23 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
     const turned: Frame = nested(next, { at: [0, 0, 0], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] });
     let frame = nested(turned, undone(portFrame(ports.input)));
     const along = next.z;
+    const own = (): Body[] => bodiesOf(i, parts.value, frame, ratio, before);
     if (i > 0) {
-      // Bodies may reach beyond the ports: what stands apart is the bodies.
       const last = placed[i - 1]!;
-      // A kind that gives no bodies takes no room.
-      const far = (bodies: readonly Body[], at: Frame, sign: 1 | -1) =>
-        bodies.length
-          ? Math.max(...bodies.map((b) => reachAlong(b, along, sign)))
-          : sign * (at.at[0] * along[0] + at.at[1] * along[1] + at.at[2] * along[2]);
-      const behind = far(bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before), last.frame, 1);
-      const ahead = far(bodiesOf(i, parts.value, frame, ratio, before), frame, -1);
+      const behind = bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before);
       const room = wish.between(i - 1, wish.bought(i - 1));
-      const push = behind + ahead + room;
+      crossed ||= last.ports.input.along !== 'z';
+      const push =
+        farthestAlong(own(), frame, along, -1) +
+        Math.max(
+          farthestAlong(behind, last.frame, along, 1) + room,
+          crossed ? besideOf(earlier, own(), next) : -Infinity,
+        );
       frame = shifted(frame, [along[0] * push, along[1] * push, along[2] * push]);
+      earlier.push(...behind);
+    } else if (wish.before) {
+      const at = nested(frame, portFrame(ports.input));
+      earlier.push(...wish.before(at, { ports, bodies: own(), bought: wish.bought(0) }));
     }
     placed.push({ frame, ports, parts: parts.value, ratio, before, turn });
     next = nested(frame, portFrame(ports.output));
@@ -198,16 +223,34 @@ export function toldBy(line: LineLayout, index: number): { readonly stands: Fram
   return { stands, run: { ...line, stages, input: nested(home, line.input), output: nested(home, line.output) } };
 }
 
-/** How far a body reaches along a direction, m, from the line's origin. */
+/** How far a body reaches along a direction, m, from the line's origin; what lies across it reaches by how thick it is. */
 export function reachAlong(body: Body, along: Vec, sign: 1 | -1): number {
-  const prisms = body.solid().prisms.filter((p) => !p.cut);
-  const [low, high] = [Math.min(...prisms.map((p) => p.from)), Math.max(...prisms.map((p) => p.to))];
+  const solid = body.solid();
+  const ends = alongOf(solid);
   return Math.max(
-    ...body.places(0).flatMap((f) =>
-      [low, high].map((end) => {
-        const [x, y, z] = pointIn(f, [0, 0, end]);
-        return sign * (x * along[0] + y * along[1] + z * along[2]);
-      }),
-    ),
+    ...body.places(0).flatMap((f) => {
+      const across = Math.sqrt(Math.max(0, 1 - dot(f.z, along) ** 2));
+      const thick = across > 1e-6 ? across * reachOf(solid) : 0;
+      return ends.map((end) => sign * dot(pointIn(f, [0, 0, end]), along) + thick);
+    }),
   );
+}
+
+/** How near a body comes to an axis, m: a cylinder about its own axis, seen along the other; 0 where it goes over it. */
+function nearestTo(axis: Frame, body: Body): number {
+  const solid = body.solid();
+  const [low, high] = alongOf(solid);
+  const r = reachOf(solid);
+  const near = bodyIn(undone(axis), body)
+    .places(0)
+    .map((f) => {
+      const leans = Math.hypot(f.z[0], f.z[1]);
+      if (leans < 1e-6) return Math.max(0, Math.hypot(f.at[0], f.at[1]) - r);
+      // What is seen of it is a rectangle: as long as it leans, as wide as it is thick.
+      const [dx, dy] = [f.z[0] / leans, f.z[1] / leans];
+      const [u, v] = [-(f.at[0] * dx + f.at[1] * dy), -(f.at[1] * dx - f.at[0] * dy)];
+      const ends = r * Math.abs(f.z[2]);
+      return Math.hypot(Math.max(0, low * leans - ends - u, u - high * leans - ends), Math.max(0, Math.abs(v) - r));
+    });
+  return Math.min(...near);
 }

@@ -1,15 +1,16 @@
 import { boltPlaces, PLAIN_HUB } from '../gear/hub.ts';
 import { intoHole, screwMass, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { circle } from '../shape/outline.ts';
-import { prism, solidVolume, type Solid } from '../shape/solid.ts';
-import type { Body } from './body.ts';
+import { prism, solidVolume, type Prism, type Solid } from '../shape/solid.ts';
+import { sweptBy, type Body } from './body.ts';
+import { inTheWay } from './in-the-way.ts';
 import { at, bodyOf, size, STEEL, type Weighed } from './drawn.ts';
 import { pointIn } from './frame.ts';
 import type { StandingStage } from './layout.ts';
 import { EDGE, HEAD_ROOM, HUB, LIP } from './plan.ts';
-import type { Link } from './shafts.ts';
+import { FITS, type Link } from './shafts.ts';
 import type { Plate } from './seats.ts';
-import { outAxis, type Setting } from './setting.ts';
+import { axisOf, outAxis, type Setting } from './setting.ts';
 import { screwSolid } from './ties.ts';
 
 /** How far a shaft stands out of the cover where its length is not given, m. */
@@ -44,6 +45,30 @@ const faceOfOutput = (s: StandingStage): number => pointIn(s.frame, s.ports.outp
 /** Height of the face that a stage takes its power at, m. */
 const faceOfInput = (s: StandingStage): number => pointIn(s.frame, s.ports.input.at)[2];
 
+/**
+ * Where a shaft that drives a stage ends, m: before what does not turn with it behind the wheel that it drives.
+ *
+ * @param end where it would end in a housing; else it stands in the stage as far as one stands out of a cover
+ */
+function endIn(s: StandingStage, { into }: Link, gap: number, end: number): number {
+  const driven = s.bodies.filter((b) => b.turns === 'input').map(sweptBy);
+  const top = Math.max(...driven.map((b) => b.to));
+  const [x, y] = axisOf(s);
+  const wall = inTheWay(
+    s.bodies.filter((b) => b.turns !== 'input'),
+    { x, y, r: into / 2 },
+    top,
+  );
+  return Math.min(Number.isFinite(end) ? end : faceOfInput(s) + STUB, wall - gap / 2);
+}
+
+/** A round bar about its axis, from one height to another, m, that is as thick as the next bore above a step. */
+function barOf({ diameter, into }: Link, from: number, step: number, to: number): Prism[] {
+  if (Math.abs(into - diameter) < FITS || !(step > from && step < to))
+    return [prism(circle(0, 0, diameter / 2), from, to)];
+  return [prism(circle(0, 0, diameter / 2), from, step), prism(circle(0, 0, into / 2), step, to)];
+}
+
 /** The shaft or hub that carries power out of a stage; none where its own flange does. */
 export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body | undefined {
   const { plan, stages, output, h, step } = w;
@@ -59,8 +84,11 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   const next = w.layout.stages[s.index + 1];
   // What is in one with its own shaft has no bore to go into: they are coupled where it begins.
   const coupled = next && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
-  const beyond = output ? port + HUB : plates[k + 1]!.to + STUB;
-  const upper = coupled ?? (isLast ? beyond : plates[k + 2]!.from - h.gap / 2);
+  const end = isLast ? (output ? port + HUB : plates[k + 1]!.to + STUB) : plates[k + 2]!.from - h.gap / 2;
+  const upper = coupled ?? (next ? endIn(next, link, h.gap, isLast ? -Infinity : end) : end);
+  const borne = Math.max(plates[k + 1]!.to, plates[k + 1]!.from + (link.bearing?.width ?? 0) + LIP);
+  const turnedFrom = next ? Math.max(faceOfInput(next), borne) : upper;
+  const bar = (from: number) => barOf(link, from, turnedFrom - lower, upper - lower);
   // Keys, flats and set screws are not in a shaft's body.
   const common = {
     frames: [at(x, y, lower)],
@@ -69,16 +97,19 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     joins: keyedTo(s, next),
   };
   if (!link.hub) {
-    const solid: Solid = { prisms: [prism(circle(0, 0, link.diameter / 2), 0, upper - lower)] };
+    const solid: Solid = { prisms: bar(0) };
+    const stepped = solid.prisms.length > 1;
     return bodyOf(
       {
         ...common,
         id: `shaft-${k + 1}`,
         name: isLast ? 'Output shaft' : `Shaft ${k + 1}`,
-        note: `⌀ ${size(link.diameter)}, ${size(upper - lower)} long`,
+        note:
+          `⌀ ${size(link.diameter)}, ${size(upper - lower)} long` +
+          (stepped ? `, ⌀ ${size(link.into)} from ${size(solid.prisms[1]!.from)} on` : ''),
         solid,
       },
-      rod(solid),
+      stepped ? turned(solid) : rod(solid),
     );
   }
   const f = link.flange;
@@ -98,7 +129,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
             prism(circle(0, 0, across / 2), HUB - held.sunk, HUB, [...round(headHole(held.screw)), ...bored]),
           ]
         : [prism(circle(0, 0, across / 2), 0, HUB, [...bolts, ...bored])]),
-      ...(isLast ? [] : [prism(circle(0, 0, link.diameter / 2), HUB, upper - lower)]),
+      ...(isLast ? [] : bar(HUB)),
     ],
   };
   const how = f ? `, ${f.screws} screws on ⌀ ${size(f.circle)}` : ', bonded';

@@ -24,7 +24,11 @@ export function linkSprings({ plan, run: layout }: Pick<Reducer, 'plan' | 'run'>
   plan?.links.slice(0, -1).forEach((link, k) => {
     const [before, after] = [layout.stages[plan.first + k]!, layout.stages[plan.first + k + 1]!];
     const from = link.hub ? pointIn(before.frame, before.ports.output.at)[2] : (before.from + before.to) / 2;
-    out[plan.first + k] = shaftTwist(link.diameter, (after.from + after.to) / 2 - from);
+    const [step, to] = [pointIn(after.frame, after.ports.input.at)[2], (after.from + after.to) / 2];
+    out[plan.first + k] =
+      link.into === link.diameter
+        ? shaftTwist(link.diameter, to - from)
+        : 1 / (1 / shaftTwist(link.diameter, step - from) + 1 / shaftTwist(link.into, to - step));
   });
   return out;
 }

@@ -27,6 +27,8 @@ export interface HousingPlan {
   readonly plates: readonly number[];
   /** The motor is screwed on the first plate. */
   readonly direct: boolean;
+  /** What stands behind it: a unit with a face of its own, or a stage that is made. */
+  readonly behind?: 'bought' | 'made';
 }
 
 /** Which stages can stand in plates that lie across their axes: the first run of such. */
@@ -63,6 +65,11 @@ function clearOfMotor({ input, output }: Ports, link: Link, motor: Variant['moto
 /** Room for the wall of such a boss, m. */
 const BESIDE = 5e-3;
 
+/** Whether the bearing of the first stage's output would be cut into by the pilot of the motor beside it. */
+const meetsPilot = ({ input, output }: Ports, { bearing }: Link, { pilot }: MotorFace): boolean =>
+  bearing !== undefined &&
+  Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]) < (pilot + bearing.outside) / 2 + EDGE;
+
 /** Plates get thicker by this until a standard screw fits what it holds, m. */
 const THICKER = 5e-4;
 
@@ -91,20 +98,31 @@ export function housingPlan(
   if (!housing || !run) return undefined;
   const [first, last] = run;
   const { output } = endingAt({ last }, variant, ports.length);
-  const links = linksOf(ports.slice(first, last + 1), first, shelf);
+  const links = linksOf(ports.slice(first, last + 1), first, shelf, ports[last + 1]);
+  const behind = ports[last + 1] && (bought[last + 1] ? 'bought' : 'made');
   const direct = first === 0;
   const plates = Array.from({ length: links.length + 1 }, (_, i) => {
     const widths = [housing.plate];
     const [before, after] = [links[i - 1], links[i]];
     const byOutput = (k: number) => k === links.length - 1 && output !== undefined;
-    // Outside a boss holds what is wider than its plate; between stages there is no room for one.
-    if (before && i < links.length && !byOutput(i - 1)) widths.push((before.bearing?.width ?? 0) + LIP);
+    // Outside a boss holds what is wider than its plate; between stages, and under a unit's face, there is no room for one.
+    if (before && (i < links.length || behind === 'bought') && !byOutput(i - 1))
+      widths.push((before.bearing?.width ?? 0) + LIP);
     const clear = i === 0 && direct && clearOfMotor(ports[0]!, after!, motor);
-    if (after?.beside && !byOutput(i) && (i > 0 || !clear)) widths.push((after.bearing?.width ?? 0) + LIP);
+    if (after?.beside && !byOutput(i) && (i > 0 || !clear)) {
+      const over = i === 0 && direct && meetsPilot(ports[0]!, after, face) ? face.pilotHeight + HEAD_ROOM[1] : 0;
+      widths.push((after.bearing?.width ?? 0) + LIP + over);
+    }
     const least = Math.max(...widths);
     return i === 0 && direct ? forMotor(face, least) : least;
   });
-  return { first, last, links, plates, direct };
+  return { first, last, links, plates, direct, ...(behind && { behind }) };
+}
+
+/** How far what holds the housing together stands out of its cover, m: a rod with its nut stands highest. */
+function headsOver({ screw, stands }: NonNullable<Variant['housing']>): number {
+  const s = SCREWS[screw];
+  return s.washerHeight + Math.max(s.headHeight, s.nutHeight + 1.5 * s.pitch + (stands ?? 0));
 }
 
 /** What stands between a stage and the next one along the axis, m. */
@@ -120,7 +138,10 @@ export function roomBetween(
   if (before >= plan.first && before <= plan.last) {
     const k = before - plan.first;
     const hub = hasHub(plan, variant, k) ? HUB : 0;
-    return hub + gap + plan.plates[k + 1]! + (before === plan.last ? 0 : gap);
+    const boss = (plan.links[k]!.bearing?.width ?? 0) + LIP - plan.plates[k + 1]!;
+    const over =
+      before < plan.last ? gap : plan.behind === 'made' ? gap + Math.max(headsOver(variant.housing!), boss) : 0;
+    return hub + gap + plan.plates[k + 1]! + over;
   }
   return boughtBefore ? 0 : APART;
 }

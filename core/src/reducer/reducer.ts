@@ -81,11 +81,13 @@ function spread(bodies: readonly Body[], plan: HousingPlan | undefined, stages: 
   });
 }
 
+type Standing = Pick<StandingStage, 'bodies' | 'bought' | 'ports'>;
+
 /**
  * Where a motor stands without a plate: a bought unit's flange is against its face; one whose shaft enters no bore is coupled
  * at its end; else its pilot stays clear of what turns.
  */
-function standsFree(at: Frame, stage: StandingStage | undefined, face: MotorFace): Frame {
+function standsFree(at: Frame, stage: Standing | undefined, face: MotorFace): Frame {
   if (!stage || stage.bought) return at;
   const pilot = face.pilot > face.shaft ? face.pilotHeight : 0;
   const ahead = Math.max(...stage.bodies.map((b) => reachAlong(b, at.z, -1)));
@@ -118,6 +120,9 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
     bought: (i) => bought[i]!,
     between: (before, boughtBefore) => roomBetween(plan, inside, before, boughtBefore),
     turn: (i) => turns[i],
+    ...(!plan?.direct && {
+      before: (at, first) => motorBodies(variant, face, standsFree(at, first, face), 0, undefined),
+    }),
   });
   if (!made.ok) return made;
   const line = made.value;

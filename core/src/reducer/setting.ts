@@ -75,4 +75,4 @@ export const widest = (list: readonly Swept[], x: number, y: number): number =>
 
 /** Radius of the shaft that comes into a stage of the run, m. */
 export const through = (plan: HousingPlan, face: MotorFace, k: number): number =>
-  (k === 0 ? face.shaft : plan.links[k - 1]!.diameter) / 2;
+  (k === 0 ? face.shaft : plan.links[k - 1]!.into) / 2;

@@ -9,6 +9,8 @@ export interface Link {
   readonly stage: number;
   /** Diameter, m. */
   readonly diameter: number;
+  /** Its diameter in the bore of the next stage, m: turned with a step where that is another one. */
+  readonly into: number;
   /** It stands beside the input of its stage, so that it can be borne on either side. */
   readonly beside: boolean;
   /** It hangs on a flange of the stage, with a hub of its own. */
@@ -23,7 +25,7 @@ export interface Link {
 /** Shaft of a hub where what comes next does not say one, m. */
 const USUAL_SHAFT = 8e-3;
 /** Bores nearer than this fit, m. */
-const FITS = 5e-5;
+export const FITS = 5e-5;
 
 /**
  * The ball bearing of a bore that takes up least; undefined where the shop has none of it.
@@ -36,15 +38,20 @@ export function smallestBearing(shelf: Shelf, bore: number): Bearing | undefined
   return least && findBearing(shelf, least.id);
 }
 
-/** What carries the power out of each stage of a housed run, the last to the load. */
-export function linksOf(ports: readonly Ports[], from: number, shelf: Shelf): Link[] {
+/**
+ * What carries the power out of each stage of a housed run, the last to the load or to the stage behind the housing.
+ *
+ * @param behind ports of the stage behind the run, if any
+ */
+export function linksOf(ports: readonly Ports[], from: number, shelf: Shelf, behind?: Ports): Link[] {
   return ports.map(({ input, output }, k): Link => {
-    const next = ports[k + 1];
+    const next = ports[k + 1] ?? behind;
     const hub = !(output.shaft > 0);
     const diameter = output.shaft || next?.input.shaft || USUAL_SHAFT;
     return {
       stage: from + k,
       diameter,
+      into: next?.input.shaft || diameter,
       beside: Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]) > FITS,
       flange: output.flange,
       hub,
@@ -53,3 +60,6 @@ export function linksOf(ports: readonly Ports[], from: number, shelf: Shelf): Li
     };
   });
 }
+
+/** Diameter of a link where it is thinnest, m. */
+export const thinnest = ({ diameter, into }: Pick<Link, 'diameter' | 'into'>): number => Math.min(diameter, into);

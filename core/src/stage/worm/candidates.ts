@@ -4,7 +4,7 @@ import { isBall } from '../../shop/bearings.ts';
 import { findBearing, type Shelf } from '../../shop/shelf.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
-import { wormOutside, wormPair } from './geometry.ts';
+import { spanPastWheel, wormOutside, wormPair } from './geometry.ts';
 import { startsOf } from '../param.ts';
 import { wormParams, type WormParams } from './params.ts';
 
@@ -58,7 +58,8 @@ function proportioned(
     1e-3,
   );
   const b = findBearing(shelf, p.bearing);
-  const span = steppedUp(length + (b?.width ?? 5e-3) + 2e-3, 1e-3);
+  const past = g.ok && b ? spanPastWheel(g.value.mesh.s2.ra, g.value.centre, b) : 0;
+  const span = steppedUp(Math.max(length + (b?.width ?? 5e-3) + 2e-3, past + 1e-3), 1e-3);
   return { p: { ...p, length, span }, outside: g.ok ? wormOutside({ length, span }, g.value) : NaN };
 }
 

@@ -6,6 +6,7 @@ import type { Duty } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { IN_HAND } from '../limits.ts';
+import { spanPastWheel } from './geometry.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 
@@ -29,6 +30,8 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
   const up = Math.ceil(least * 100) / 100;
   const clear1 = g.centre - x.s1.ra - x.sides[1].root;
   const clear2 = g.centre - x.s2.ra - x.sides[0].root;
+  const past = steppedUp(spanPastWheel(x.s2.ra, g.centre, m.bearing), 1e-3);
+  const closest = Math.max(steppedUp(p.length + m.bearing.width, 1e-3), past);
   list.push(
     check({
       id: 'undercut',
@@ -183,8 +186,8 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
       sense: 'min',
       quantity: 'length',
       near: 0,
-      severity: 'warn',
       why: 'Their outer rings must pass the wheel’s tips.',
+      mend: { path: 'span', value: past, label: `Between bearings ${mm(past)}` },
       advice: 'Move the bearings apart, or take smaller ones.',
     }),
   );
@@ -273,8 +276,8 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
       severity: 'warn',
       why: 'A bent worm loses contact and rubs; less than 0.008 of the module is usual.',
       mend:
-        p.span > p.length + m.bearing.width + 1e-3
-          ? { path: 'span', value: steppedUp(p.length + m.bearing.width, 1e-3), label: 'Bearings closer' }
+        p.span > closest
+          ? { path: 'span', value: closest, label: 'Bearings closer' }
           : { path: 'quotient', value: Math.min(40, p.quotient + 2), label: `Quotient ${p.quotient + 2}` },
       advice: 'Bring the bearings closer, or take a larger quotient.',
     }),

@@ -31,6 +31,25 @@ export const wormOutside = (
   { mesh, centre }: Pick<WormPair, 'mesh' | 'centre'>,
 ): number => Math.max(p.length, p.span, 2 * mesh.s2.ra, mesh.s2.ra + centre + mesh.s1.ra);
 
+/**
+ * Least distance between the worm’s bearings at which their outer rings pass the tips of the wheel, m; 0 where they stand
+ * above it.
+ *
+ * Source: Pythagoras in the wheel’s middle plane, from its tip circle to the lowest point of a ring.
+ * @param tip radius of the wheel over its tips, m
+ * @param centre distance of the axes, m
+ * @param bearing over its outer ring, and wide, m
+ * @example spanPastWheel(0.05, 0.045, { outside: 0.01, width: 0.004 }).toFixed(4) // '0.0640'
+ */
+export function spanPastWheel(
+  tip: number,
+  centre: number,
+  { outside, width }: { readonly outside: number; readonly width: number },
+): number {
+  const low = Math.max(0, centre - outside / 2);
+  return low >= tip ? 0 : 2 * Math.sqrt(tip * tip - low * low) + width;
+}
+
 /** How much further apart than without play the axes are set, m. */
 export const furtherApart = (p: Pick<WormParams, 'playBy' | 'centreExtra'>): number =>
   p.playBy === 'centre' ? p.centreExtra : 0;

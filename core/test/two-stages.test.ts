@@ -52,6 +52,13 @@ describe('one stage behind another', () => {
     const says = reducerChecks(stepped!, v).find((c) => c.id === 'bores-1')!;
     expect(says.severity).toBe('note');
     expect(says.figure).toBeCloseTo(3e-3, 12);
+    // Thicker than its bearings it could not be put through them.
+    const wider = made(bored(10e-3));
+    expect(body(wider, 'case/shaft-1').solid().prisms).toHaveLength(1);
+    expect(reducerChecks(wider, v).find((c) => c.id === 'bores-1')).toMatchObject({
+      severity: 'warn',
+      advice: expect.stringContaining('sleeve') as string,
+    });
   });
 
   it('stands clear of heads on the cover, and a bought one between them', () => {

@@ -125,19 +125,25 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
     const stage = line.stages[link.stage]!;
     // A stage behind the housing is driven by the same shaft.
     const next = line.stages[link.stage + 1];
-    if (next && !link.hub && next.ports.input.shaft > 0)
+    const bore = next?.ports.input.shaft ?? 0;
+    const wider = bore > link.diameter;
+    if (next && !link.hub && bore > 0)
       list.push(
         check({
           id: `bores-${k + 1}`,
           name: `One shaft through stages ${link.stage + 1} and ${link.stage + 2}`,
-          figure: Math.abs(link.diameter - next.ports.input.shaft),
+          figure: Math.abs(link.diameter - bore),
           limit: FITS,
           sense: 'max',
           quantity: 'length',
           near: 0,
-          severity: 'note',
-          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next.ports.input.shaft)}: it is turned with a step.`,
-          advice: 'Give both the same bore, and a plain rod does.',
+          severity: wider ? 'warn' : 'note',
+          why:
+            `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(bore)}: ` +
+            (wider ? 'thicker there, it would not go through its bearings.' : 'it is turned with a step.'),
+          advice: wider
+            ? 'Give both the same bore, or press a sleeve into the wider one.'
+            : 'Give both the same bore, and a plain rod does.',
         }),
       );
     if (isLast && output && !link.hub)

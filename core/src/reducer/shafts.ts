@@ -9,7 +9,7 @@ export interface Link {
   readonly stage: number;
   /** Diameter, m. */
   readonly diameter: number;
-  /** Its diameter in the bore of the next stage, m: turned with a step where that is another one. */
+  /** Its diameter in the next stage, m: turned with a step where the bore there is a smaller one. */
   readonly into: number;
   /** It stands beside the input of its stage, so that it can be borne on either side. */
   readonly beside: boolean;
@@ -51,7 +51,8 @@ export function linksOf(ports: readonly Ports[], from: number, shelf: Shelf, beh
     return {
       stage: from + k,
       diameter,
-      into: next?.input.shaft || diameter,
+      // Thicker than its bearings it could not be put through them: a sleeve fills a wider bore.
+      into: Math.min(next?.input.shaft || diameter, diameter),
       beside: Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]) > FITS,
       flange: output.flange,
       hub,
@@ -60,6 +61,3 @@ export function linksOf(ports: readonly Ports[], from: number, shelf: Shelf, beh
     };
   });
 }
-
-/** Diameter of a link where it is thinnest, m. */
-export const thinnest = ({ diameter, into }: Pick<Link, 'diameter' | 'into'>): number => Math.min(diameter, into);

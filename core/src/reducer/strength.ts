@@ -12,7 +12,7 @@ import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import { bendingOf, type Working } from './link-loads.ts';
-import { thinnest, type Link } from './shafts.ts';
+import type { Link } from './shafts.ts';
 
 /** Yield of ground silver steel, Pa. */
 export const YIELD = 450e6;
@@ -132,7 +132,7 @@ export function strengthChecks(
     const isLast = k + 1 === plan.links.length;
     if (hasHub(plan, variant, k) && link.flange) list.push(...flanged(link, carries[link.stage]!.output));
     if (isLast && (variant.output || link.hub)) return;
-    const limit = shaftCarries(thinnest(link));
+    const limit = shaftCarries(link.into);
     const torque = carries[link.stage]!.output;
     const bent = working.length > 0 ? bendingOf(reducer, k, working) : 0;
     list.push(
@@ -144,7 +144,7 @@ export function strengthChecks(
         limit,
         sense: 'max',
         quantity: 'torque',
-        why: `Steel of ${stated(thinnest(link), 'length', 3)} with a key or a flat yields in torsion${bent > 0 ? `; ${stated(bent, 'torque', 3)} of bending by the wheels on it count as torque does (von Mises)` : ''}.`,
+        why: `Steel of ${stated(link.into, 'length', 3)} with a key or a flat yields in torsion${bent > 0 ? `; ${stated(bent, 'torque', 3)} of bending by the wheels on it count as torque does (von Mises)` : ''}.`,
         advice: 'Take a thicker shaft: larger bores on either side of it.',
       }),
     );

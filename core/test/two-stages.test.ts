@@ -8,7 +8,7 @@ import { circle } from '../src/shape/outline.ts';
 import { prism, type Prism } from '../src/shape/solid.ts';
 import { spanPastWheel } from '../src/stage/worm/geometry.ts';
 import { shelf } from './helpers.ts';
-import { body, fitted, made, ofKind, twoOf } from './reducer-bench.ts';
+import { active, body, fitted, joint, made, ofKind, twoOf } from './reducer-bench.ts';
 
 const mm = 1e-3;
 
@@ -19,6 +19,36 @@ describe('one stage behind another', () => {
     expect(shaft!.to).toBeGreaterThanOrEqual(sun!.to);
     // Half of the housing's gap is left.
     expect(plate!.from - shaft!.to).toBeCloseTo(0.5 * mm, 9);
+  });
+
+  it.each([
+    ['cycloidal', 'strain-wave', 'case/hub-1'],
+    ['ring-plate', 'roller-wave', 'case/shaft-1'],
+  ])('is driven, %s before %s, by a shaft that ends before the output’s own', (a, b, id) => {
+    const r = made({ ...twoOf(a, b), output: active(joint('wing-root')).output });
+    const [shaft, own] = [id, 'case/output-shaft'].map((x) => sweptBy(body(r, x)));
+    expect(own!.from - shaft!.to).toBeGreaterThan(0.5e-3 - 1e-9);
+    expect(shaft!.to).toBeGreaterThan(r.layout.stages[1]!.from + 5e-3);
+  });
+
+  it('is driven, before a third, by a shaft that ends before the hub on its flange', () => {
+    const [a, b] = [twoOf('spur', 'roller-wave'), twoOf('roller-wave', 'belt')];
+    const r = made({ ...b, stages: [{ ...a.stages[0]!, id: 'w' }, ...b.stages] });
+    const [shaft, hub] = ['case/shaft-1', 'case/hub-2'].map((x) => sweptBy(body(r, x)));
+    expect(hub!.from - shaft!.to).toBeCloseTo(0.5e-3, 9);
+  });
+
+  it('has a ring on its output’s shaft only where the hub on its flange leaves room for one', () => {
+    const v = { ...ofKind('compound-planetary'), output: active(joint('wing-root')).output };
+    const at = (gap: number) => made({ ...v, housing: { ...v.housing!, gap } });
+    const room = (r: ReturnType<typeof made>) => r.housing!.keepers.find((x) => x.output && x.side === 'lower')!.room;
+    for (const gap of [0.5e-3, 1e-3, 2e-3]) {
+      const r = at(gap);
+      expect(room(r)).toBeCloseTo(sweptBy(body(r, 'case/cover')).from - sweptBy(body(r, 'case/hub-1')).to, 9);
+      expect(room(r)).toBeCloseTo(gap, 9);
+    }
+    expect(at(0.5e-3).bodies.some((b) => b.id === 'case/keeper-end-lower')).toBe(false);
+    expect(at(2e-3).bodies.some((b) => b.id === 'case/keeper-end-lower')).toBe(true);
   });
 
   it('is driven by a shaft with a step where its bore is another one', () => {

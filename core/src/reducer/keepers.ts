@@ -7,7 +7,7 @@ import { stated } from '../units/stated.ts';
 import type { Body } from './body.ts';
 import { at, bodyOf, mm, size, STEEL, plateId } from './drawn.ts';
 import { wheelOn } from './keys.ts';
-import { speedAfter, type ShaftRun } from './link-bodies.ts';
+import { faceOfOutput, speedAfter, type ShaftRun } from './link-bodies.ts';
 import type { Working } from './link-loads.ts';
 import { hasHub, HUB, type HousingPlan } from './plan.ts';
 import { lipHole, type Plate } from './seats.ts';
@@ -56,12 +56,13 @@ export function keepersOf(w: Setting, plates: readonly Plate[], shaft: ShaftRun)
     if (k === last && output) {
       if (!pair || !own || !(shaft.to > shaft.from)) return [];
       const cover = plates.at(-1)!;
-      const hub = hasHub(plan, variant, k) ? HUB : 0;
+      // A hub lies on the flange, which may stand higher than the wheel.
+      const top = hasHub(plan, variant, k) ? Math.max(to, faceOfOutput(w.stages[k]!)) + HUB : to;
       const outer = cover.from + output.span + own.width;
       const common = { k, output: true, ring: ringFor(output.shaftDiameter), bearing: own };
       const beyond = common.ring?.beyond ?? 0;
       return [
-        { ...common, side: 'lower', face: cover.from, room: cover.from - to - hub },
+        { ...common, side: 'lower', face: cover.from, room: cover.from - top },
         { ...common, side: 'upper', face: outer, room: shaft.to - outer - beyond },
       ];
     }

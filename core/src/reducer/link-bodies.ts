@@ -7,7 +7,7 @@ import { inTheWay } from './in-the-way.ts';
 import { at, bodyOf, size, STEEL, type Weighed } from './drawn.ts';
 import { pointIn } from './frame.ts';
 import type { StandingStage } from './layout.ts';
-import { EDGE, HEAD_ROOM, HUB, LIP } from './plan.ts';
+import { EDGE, hasHub, HEAD_ROOM, HUB, LIP } from './plan.ts';
 import { FITS, type Link } from './shafts.ts';
 import type { Plate } from './seats.ts';
 import { axisOf, outAxis, type Setting } from './setting.ts';
@@ -40,7 +40,7 @@ const rod = (solid: Solid): Weighed => {
 };
 
 /** Height of the face that a stage gives its power at, m. */
-const faceOfOutput = (s: StandingStage): number => pointIn(s.frame, s.ports.output.at)[2];
+export const faceOfOutput = (s: StandingStage): number => pointIn(s.frame, s.ports.output.at)[2];
 
 /** Height of the face that a stage takes its power at, m. */
 const faceOfInput = (s: StandingStage): number => pointIn(s.frame, s.ports.input.at)[2];
@@ -49,8 +49,9 @@ const faceOfInput = (s: StandingStage): number => pointIn(s.frame, s.ports.input
  * Where a shaft that drives a stage ends, m: before what does not turn with it behind the wheel that it drives.
  *
  * @param end where it would end in a housing; else it stands in the stage as far as one stands out of a cover
+ * @param beyond where what is fixed on the stage's flange begins
  */
-function endIn(s: StandingStage, { into }: Link, gap: number, end: number): number {
+function endIn(s: StandingStage, { into }: Link, gap: number, end: number, beyond: number): number {
   const driven = s.bodies.filter((b) => b.turns === 'input').map(sweptBy);
   const top = Math.max(...driven.map((b) => b.to));
   const [x, y] = axisOf(s);
@@ -59,7 +60,7 @@ function endIn(s: StandingStage, { into }: Link, gap: number, end: number): numb
     { x, y, r: into / 2 },
     top,
   );
-  return Math.min(Number.isFinite(end) ? end : faceOfInput(s) + STUB, wall - gap / 2);
+  return Math.min(Number.isFinite(end) ? end : faceOfInput(s) + STUB, Math.min(wall, beyond) - gap / 2);
 }
 
 /** A round bar about its axis, from one height to another, m, that is as thick as the next bore above a step. */
@@ -85,7 +86,10 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   // What is in one with its own shaft has no bore to go into: they are coupled where it begins.
   const coupled = next && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
   const end = isLast ? (output ? port + HUB : plates[k + 1]!.to + STUB) : plates[k + 2]!.from - h.gap / 2;
-  const upper = coupled ?? (next ? endIn(next, link, h.gap, isLast ? -Infinity : end) : end);
+  // A hub on the next stage's flange, or the output's shaft in it, comes down to that flange.
+  const hung = k + 1 < stages.length && hasHub(plan, w.variant, k + 1);
+  const meets = hung ? faceOfOutput(stages[k + 1]!) : Infinity;
+  const upper = coupled ?? (next ? endIn(next, link, h.gap, isLast ? -Infinity : end, meets) : end);
   const borne = Math.max(plates[k + 1]!.to, plates[k + 1]!.from + (link.bearing?.width ?? 0) + LIP);
   const turnedFrom = next ? Math.max(faceOfInput(next), borne) : upper;
   const bar = (from: number) => barOf(link, from, turnedFrom - lower, upper - lower);

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { reducerChecks, type Variant } from '../src/index.ts';
 import { sweptBy } from '../src/reducer/body.ts';
+import { pointIn, undone } from '../src/reducer/frame.ts';
+import { bodyIn } from '../src/reducer/layout.ts';
 import { inTheWay } from '../src/reducer/in-the-way.ts';
+import { bendingOf } from '../src/reducer/link-loads.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { shaftCarries, strengthChecks } from '../src/reducer/strength.ts';
 import { circle } from '../src/shape/outline.ts';
@@ -89,6 +92,52 @@ describe('one stage behind another', () => {
       severity: 'warn',
       advice: expect.stringContaining('sleeve') as string,
     });
+  });
+
+  it.each(['unit', 'rack', 'worm'])(
+    'is driven from a flange behind the housing by a shaft in its cover: %s',
+    (second) => {
+      const v = twoOf('planetary', second);
+      const r = made(v);
+      const [hub, cover] = ['case/hub-1', 'case/cover'].map((id) => sweptBy(bodyIn(undone(r.stands!), body(r, id))));
+      const [stage, next] = r.run.stages;
+      expect(hub!.from).toBeCloseTo(pointIn(stage!.frame, stage!.ports.output.at)[2], 9);
+      expect(hub!.to).toBeGreaterThan(cover!.to - 1e-9);
+      // Into the bore, or up to the end of the shaft that it is coupled to.
+      const face = pointIn(next!.frame, next!.ports.input.at)[2];
+      if (next!.ports.input.shaft > 0) expect(hub!.to).toBeGreaterThan(face + 5e-3);
+      else expect(hub!.to).toBeCloseTo(face, 9);
+      expect(r.bodies.some((b) => b.id.startsWith('case/bearing'))).toBe(true);
+      expect(reducerChecks(r, v).find((c) => c.id === 'bearing-1')).toMatchObject({
+        name: 'A bearing for the shaft after stage 1',
+        state: 'holds',
+      });
+      expect(
+        strengthChecks(
+          r,
+          v,
+          [
+            { output: 1, held: 1 },
+            { output: 1, held: 1 },
+          ],
+          shelf,
+        ).map((c) => c.name),
+      ).toContain('Shaft after stage 1 carries the peak');
+    },
+  );
+
+  it('bends its shaft by its own wheels, whatever bought stands before', () => {
+    const push = { across: 90, along: 0, moment: 0 };
+    const works = (pull: number) => ({ numbers: { pushes: { peak: push, lasting: push }, pullPeak: pull } }) as never;
+    const v = twoOf('spur', 'spur');
+    const unit = twoOf('unit', 'spur').stages[0]!;
+    const bare = bendingOf(made(v), 0, [works(0), works(30)]);
+    const behind = made({ ...v, stages: [{ ...unit, id: 'u' }, ...v.stages] });
+    expect(bendingOf(behind, 0, [works(0), works(0), works(30)])).toBeCloseTo(bare, 9);
+    expect(bare).toBeGreaterThan(0);
+    // What stands behind the housing pulls on the shaft that drives it, too.
+    const rack = made(twoOf('spur', 'rack'));
+    expect(bendingOf(rack, 0, [works(0), works(300)])).toBeGreaterThan(bendingOf(rack, 0, [works(0), works(0)]));
   });
 
   it('stands clear of heads on the cover, and a bought one between them', () => {

@@ -1,6 +1,6 @@
 import { check, type Check } from '../figure/index.ts';
 import { stated } from '../units/stated.ts';
-import { endingAt } from './plan.ts';
+import { endingAt, goesOn } from './plan.ts';
 import { undone } from './frame.ts';
 import { inTheWay } from './in-the-way.ts';
 import { bodyIn } from './layout.ts';
@@ -160,11 +160,13 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
           advice: 'Give the last wheel the shaft’s bore, or the shaft the bore’s diameter.',
         }),
       );
-    if (!(isLast && (output || link.hub)))
+    if (!(isLast && (output || (link.hub && !goesOn(plan, k)))))
       list.push(
         check({
           id: `bearing-${k + 1}`,
-          name: isLast ? 'A bearing for the output’s shaft' : `A bearing for the shaft after stage ${link.stage + 1}`,
+          name: !goesOn(plan, k)
+            ? 'A bearing for the output’s shaft'
+            : `A bearing for the shaft after stage ${link.stage + 1}`,
           figure: link.bearing ? 1 : 0,
           limit: 1,
           sense: 'min',

@@ -7,7 +7,7 @@ import { inTheWay } from './in-the-way.ts';
 import { at, bodyOf, size, STEEL, type Weighed } from './drawn.ts';
 import { pointIn } from './frame.ts';
 import type { StandingStage } from './layout.ts';
-import { EDGE, hasHub, HEAD_ROOM, HUB, LIP } from './plan.ts';
+import { EDGE, goesOn, hasHub, HEAD_ROOM, HUB, LIP } from './plan.ts';
 import { FITS, type Link } from './shafts.ts';
 import type { Plate } from './seats.ts';
 import { axisOf, outAxis, type Setting } from './setting.ts';
@@ -23,11 +23,12 @@ const [TURNED, ROD, C45, SILVER] = [6, 0.5, 6, 14];
 /** Speed of what a stage gives its power to, in turns of the motor. */
 export const speedAfter = (s: StandingStage): number => s.bodies.find((b) => b.turns === 'output')?.speed ?? NaN;
 
-/** What a shaft is keyed into: what turns with a stage's output, and with the input of the next. */
+/** What a shaft is keyed into: what turns with a stage's output, and with the input of the next; a bought one is a block. */
 const keyedTo = (s: StandingStage, next: StandingStage | undefined): string[] =>
-  [...s.bodies.filter((b) => b.turns === 'output'), ...(next?.bodies.filter((b) => b.turns === 'input') ?? [])].map(
-    (b) => b.id,
-  );
+  [
+    ...s.bodies.filter((b) => b.turns === 'output'),
+    ...(next?.bodies.filter((b) => next.bought || b.turns === 'input') ?? []),
+  ].map((b) => b.id);
 
 const turned = (solid: Solid): Weighed => {
   const mass = solidVolume(solid) * STEEL.density;
@@ -56,7 +57,7 @@ function endIn(s: StandingStage, { into }: Link, gap: number, end: number, beyon
   const top = Math.max(...driven.map((b) => b.to));
   const [x, y] = axisOf(s);
   const wall = inTheWay(
-    s.bodies.filter((b) => b.turns !== 'input'),
+    s.bodies.filter((b) => b.turns !== 'input' && !s.bought),
     { x, y, r: into / 2 },
     top,
   );
@@ -76,8 +77,9 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   const link = plan.links[k]!;
   const s = stages[k]!;
   const isLast = k === stages.length - 1;
-  // Behind the last stage a hub is wanted for a shaft alone, and a shaft only where none is given.
-  if (isLast && link.hub !== (output !== undefined)) return undefined;
+  const drives = goesOn(plan, k);
+  // At the line's end a hub is wanted for a shaft alone, and a shaft only where none is given.
+  if (!drives && link.hub !== (output !== undefined)) return undefined;
   const [x, y] = outAxis(s);
   const port = faceOfOutput(s);
   const lower = link.hub ? port : link.beside ? plates[k]!.from + LIP / 2 : s.from;
@@ -107,7 +109,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
       {
         ...common,
         id: `shaft-${k + 1}`,
-        name: isLast ? 'Output shaft' : `Shaft ${k + 1}`,
+        name: !drives ? 'Output shaft' : `Shaft ${k + 1}`,
         note:
           `⌀ ${size(link.diameter)}, ${size(upper - lower)} long` +
           (stepped ? `, ⌀ ${size(link.into)} from ${size(solid.prisms[1]!.from)} on` : ''),
@@ -123,7 +125,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     : link.diameter + 2 * HUB_WALL;
   const round = (d: number) => (f ? flangePlaces(f).map(([x0, y0]) => circle(x0, y0, d / 2)) : []);
   const bolts = round(f?.hole ?? 0);
-  const bored = isLast ? [circle(0, 0, output!.shaftDiameter / 2)] : [];
+  const bored = !drives ? [circle(0, 0, output!.shaftDiameter / 2)] : [];
   const solid: Solid = {
     prisms: [
       // Heads are sunk: there is no more room than the gap before the next plate.
@@ -133,7 +135,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
             prism(circle(0, 0, across / 2), HUB - held.sunk, HUB, [...round(headHole(held.screw)), ...bored]),
           ]
         : [prism(circle(0, 0, across / 2), 0, HUB, [...bolts, ...bored])]),
-      ...(isLast ? [] : bar(HUB)),
+      ...(drives ? bar(HUB) : []),
     ],
   };
   const how = f ? `, ${f.screws} screws on ⌀ ${size(f.circle)}` : ', bonded';
@@ -141,10 +143,10 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     {
       ...common,
       id: `hub-${k + 1}`,
-      name: isLast ? 'Hub' : 'Flanged shaft',
+      name: drives ? 'Flanged shaft' : 'Hub',
       note:
         `flange ⌀ ${size(across)}, ${size(HUB)} thick${how}; ` +
-        (isLast
+        (!drives
           ? `bored ${size(output!.shaftDiameter)}`
           : `shaft ⌀ ${size(link.diameter)}, ${size(upper - lower)} over all`),
       solid,
@@ -185,10 +187,9 @@ export function flangeScrew(f: Flange): FlangeScrew | undefined {
 
 /** The screws of a hub on its flange; none where it is bonded. */
 export function hubScrews(w: Setting, k: number): Body | undefined {
-  const { plan, stages, output, step } = w;
+  const { plan, stages, variant, step } = w;
   const link = plan.links[k]!;
-  const isLast = k === stages.length - 1;
-  const held = link.hub && link.flange && !(isLast && !output) ? flangeScrew(link.flange) : undefined;
+  const held = link.flange && hasHub(plan, variant, k) ? flangeScrew(link.flange) : undefined;
   if (!held) return undefined;
   const { screw: s, sunk } = held;
   const long = held.length ?? s.lengths[0]!;

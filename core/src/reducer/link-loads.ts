@@ -6,7 +6,7 @@ import { NO_PUSH, type Push } from '../stage/push.ts';
 import { stated } from '../units/stated.ts';
 import { sweptBy } from './body.ts';
 import type { StandingStage } from './layout.ts';
-import { endingAt } from './plan.ts';
+import { endingAt, goesOn } from './plan.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import type { Link } from './shafts.ts';
 
@@ -52,9 +52,9 @@ export interface Working {
 }
 
 /** Where the bearings of a link are along it, m: of its own two places those that a bearing of the housing is in. */
-function supportsOf({ housing, run }: Reducer, link: Link, k: number): { a: number; b: number; both: boolean } {
+function supportsOf({ housing, plan, run }: Reducer, link: Link, k: number): { a: number; b: number; both: boolean } {
   const { plates } = housing!;
-  const s = run.stages[k]!;
+  const s = run.stages[plan!.first + k]!;
   const half = link.bearing!.width / 2;
   const b = plates[k + 1]!.from + half;
   if (link.beside) return { a: plates[k]!.to - half, b, both: true };
@@ -71,23 +71,23 @@ function wheelsAt(s: StandingStage, end: 'input' | 'output'): number {
 
 /** What presses on a link's shaft at the peak or for the life, and where: of its own stage's wheel, and of the next one's. */
 function pressing(
-  { run }: Reducer,
+  { plan, run }: Reducer,
   k: number,
   own: Push,
   pull: number,
 ): { readonly inside: AcrossAt; readonly beyond: AcrossAt } {
-  const inside = { force: own.across, at: wheelsAt(run.stages[k]!, 'output') };
+  const inside = { force: own.across, at: wheelsAt(run.stages[plan!.first + k]!, 'output') };
   if (!(pull > 0)) return { inside, beyond: { force: 0, at: inside.at } };
-  return { inside, beyond: { force: pull, at: wheelsAt(run.stages[k + 1]!, 'input') } };
+  return { inside, beyond: { force: pull, at: wheelsAt(run.stages[plan!.first + k + 1]!, 'input') } };
 }
 
 /** What a link's shaft is bent by at the peak, N·m; 0 where nothing pushes, or no bearing of ours holds it. */
 export function bendingOf(reducer: Reducer, k: number, working: readonly Working[]): number {
-  const links = reducer.plan!.links;
-  const link = links[k]!;
+  const plan = reducer.plan!;
+  const link = plan.links[k]!;
   if (!link.bearing) return 0;
   const { peak } = working[link.stage]!.numbers.pushes ?? { peak: NO_PUSH };
-  const pull = k + 1 < links.length ? (working[link.stage + 1]!.numbers.pullPeak ?? 0) : 0;
+  const pull = goesOn(plan, k) ? (working[link.stage + 1]!.numbers.pullPeak ?? 0) : 0;
   const { inside, beyond } = pressing(reducer, k, peak, pull);
   const { a, b } = supportsOf(reducer, link, k);
   return mostBent(inside, beyond, a, b) + peak.moment;
@@ -106,9 +106,10 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
   return plan.links.flatMap((link, k): Check[] => {
     const isLast = k + 1 === plan.links.length;
     const { bearing } = link;
-    if (!bearing || (isLast && (output || link.hub))) return [];
+    const drives = goesOn(plan, k);
+    if (!bearing || (isLast && output) || (link.hub && !drives)) return [];
     const { numbers, duty } = working[link.stage]!;
-    const next = isLast ? undefined : working[link.stage + 1]!.numbers;
+    const next = !drives ? undefined : working[link.stage + 1]!.numbers;
     const { a, b, both } = supportsOf(reducer, link, k);
     const carried = (push: Push, pull: number) => {
       const { inside, beyond } = pressing(reducer, k, push, pull);
@@ -119,7 +120,7 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
     const most = carried(peak, next?.pullPeak ?? 0);
     if (!(most > 0)) return [];
     const ever = carried(lasting, next?.pull ?? 0);
-    const name = isLast ? 'the output’s shaft' : `shaft ${k + 1}`;
+    const name = !drives ? 'the output’s shaft' : `shaft ${k + 1}`;
     const why = `bearing ${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
     const advice =
       'Take a thicker shaft (larger bores on either side of it), whose bearing is larger, or less pretension.';

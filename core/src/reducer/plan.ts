@@ -49,9 +49,16 @@ export const endingAt = <V extends Pick<Variant, 'output'>>(
   stages: number,
 ): V => (plan.last + 1 < stages ? { ...variant, output: undefined } : variant);
 
+/** Whether a link drives a stage of the line: the next one in the housing, or what stands behind it. */
+export const goesOn = ({ links, behind }: Pick<HousingPlan, 'links' | 'behind'>, k: number): boolean =>
+  k + 1 < links.length || behind !== undefined;
+
 /** Whether a hub is fixed on the flange of a stage: power goes on from it by a shaft. */
-export const hasHub = (plan: Pick<HousingPlan, 'links'>, variant: Pick<Variant, 'output'>, k: number): boolean =>
-  plan.links[k]!.hub && (k + 1 < plan.links.length || variant.output !== undefined);
+export const hasHub = (
+  plan: Pick<HousingPlan, 'links' | 'behind'>,
+  variant: Pick<Variant, 'output'>,
+  k: number,
+): boolean => plan.links[k]!.hub && (goesOn(plan, k) || variant.output !== undefined);
 
 /** Over a screw's head in its counterbore, m: across, and deep. */
 export const HEAD_ROOM = [6e-4, 2e-4] as const;

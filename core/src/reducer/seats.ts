@@ -5,7 +5,7 @@ import type { Body } from './body.ts';
 import { at, bodyOf, ring, size } from './drawn.ts';
 import type { Frame } from './frame.ts';
 import { outAxis, type Setting } from './setting.ts';
-import { LIP, SLIDE } from './plan.ts';
+import { goesOn, LIP, SLIDE } from './plan.ts';
 import type { Link } from './shafts.ts';
 import type { Hole } from './sliced.ts';
 
@@ -80,7 +80,7 @@ export function seatsOf({ plan, stages, output, own }: Setting): Seat[] {
     const [x, y] = outAxis(stages[k]!);
     const common = { x, y, bearing: link.bearing, diameter: link.diameter, of: link };
     if (link.beside) seats.push({ ...common, plate: k, side: 'above' });
-    if (!(k === last && link.hub)) seats.push({ ...common, plate: k + 1, side: 'below' });
+    if (!link.hub || goesOn(plan, k)) seats.push({ ...common, plate: k + 1, side: 'below' });
   });
   if (output) {
     const diameter = output.shaftDiameter;

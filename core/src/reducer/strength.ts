@@ -8,7 +8,7 @@ import { bentAndTwisted } from '../stage/shaft.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { creeps, keptOf, standsAcross } from './for-good.ts';
 import { flangeScrew } from './link-bodies.ts';
-import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
+import { EDGE, endingAt, goesOn, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import { bendingOf, type Working } from './link-loads.ts';
@@ -131,14 +131,16 @@ export function strengthChecks(
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
     if (hasHub(plan, variant, k) && link.flange) list.push(...flanged(link, carries[link.stage]!.output));
-    if (isLast && (variant.output || link.hub)) return;
+    if (isLast && (variant.output || (link.hub && !goesOn(plan, k)))) return;
     const limit = shaftCarries(link.into);
     const torque = carries[link.stage]!.output;
     const bent = working.length > 0 ? bendingOf(reducer, k, working) : 0;
     list.push(
       check({
         id: `shaft-${k + 1}`,
-        name: isLast ? 'Output’s shaft carries the peak' : `Shaft after stage ${link.stage + 1} carries the peak`,
+        name: !goesOn(plan, k)
+          ? 'Output’s shaft carries the peak'
+          : `Shaft after stage ${link.stage + 1} carries the peak`,
         // As a torque alone: √(T² + ⁴⁄₃·M²).
         figure: (2 / Math.sqrt(3)) * bentAndTwisted(bent, torque),
         limit,

@@ -14,9 +14,9 @@ echo "== lint, schema and list of exports in step, licences; types, uncertaintie
     npx --no-install tsx scripts/build-core.ts --check && npm run --silent licences
 } & lint=$!
 {
-  npm run --silent types && npm run --silent build && node scripts/first-load.mjs && { kills & kills=$!; } &&
-    npm run --silent coverage -- --check && npm run --silent laid-out && wait "$kills"
-} || { kill "$lint" ${kills:-} 2>/dev/null; exit 1; }
+  npm run --silent types && npm run --silent build && node scripts/first-load.mjs && { kills & killing=$!; } &&
+    npm run --silent coverage -- --check && npm run --silent laid-out && wait "$killing"
+} || { kill "$lint" ${killing:-} 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit and whole"; npm run --silent tests
 echo "== browser"; npm run --silent e2e

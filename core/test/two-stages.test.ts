@@ -137,6 +137,8 @@ describe('one stage behind another', () => {
     expect(bare).toBeGreaterThan(0);
     // What stands behind the housing pulls on the shaft that drives it, too.
     const rack = made(twoOf('spur', 'rack'));
+    expect(linkSprings(rack)[0]).toBeLessThan(shaftTwist(8 * mm, 0.01));
+    expect(linkSprings(rack)[1]).toBe(Infinity);
     expect(bendingOf(rack, 0, [works(0), works(300)])).toBeGreaterThan(bendingOf(rack, 0, [works(0), works(0)]));
   });
 
@@ -160,10 +162,14 @@ describe('one stage behind another', () => {
   it('stands beyond a worm’s bearings, and beyond its motor where it is as wide', () => {
     const small = made(twoOf('worm', 'spur'));
     const bearing = small.bodies.find((b) => b.id === 'stage1/bearing')!;
-    expect(sweptBy(body(small, 'stage2/driver')).from).toBeGreaterThan(sweptBy(bearing).to);
+    // A ring lies across: half of its diameter beyond the worm's axis, which is in the middle of the wheel.
+    const [wheel, outside] = [sweptBy(body(small, 'stage1/wheel')), 19 * mm];
+    expect(bearing.part.name).toBe('Bearing 626');
+    const ringTop = (wheel.from + wheel.to) / 2 + outside / 2;
+    expect(sweptBy(body(small, 'stage2/driver')).from).toBeGreaterThan(ringTop);
     const wide = made(twoOf('bevel', 'ring-plate'));
     const low = Math.min(...wide.bodies.filter((b) => b.stage === 1).map((b) => sweptBy(b).from));
-    expect(low).toBeGreaterThan(sweptBy(body(wide, 'motor/body')).to);
+    expect(low - sweptBy(body(wide, 'motor/body')).to).toBeCloseTo(1 * mm, 9);
     // A slim one goes past a motor that stands farther out.
     const slim = made(twoOf('worm', 'screw'));
     expect(Math.min(...slim.bodies.filter((b) => b.stage === 1).map((b) => sweptBy(b).from))).toBeLessThan(

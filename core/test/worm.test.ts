@@ -344,6 +344,21 @@ describe('a worm stage', () => {
 });
 
 describe('bearings of a worm', () => {
+  it('that reach below the wheel’s axis are passed by the whole of it, and the mend takes them there', () => {
+    // 61806 is 42 mm over its outer ring: more than twice the 18 mm between these axes.
+    const huge = { ...plain, starts: 1, z2: 20, module: 1e-3, quotient: 16, bore1: 0, bearing: '61806' };
+    const clear = (span: number) =>
+      stageBench('worm', huge, duty, shelf)
+        .report({ span })
+        .checks.find((c) => c.id === 'bearing-clear')!;
+    const near = clear(0.02);
+    expect(near.state).toBe('fails');
+    // 22 mm over the wheel’s tips, and a ring of 7.
+    expect(near.mend!.value).toBeCloseTo(0.029, 9);
+    expect(clear(0.029).state).toBe('holds');
+    expect(clear(0.04).state).toBe('holds');
+  });
+
   it.each([0.3, 1, 4, 12])(
     'stand clear of the wheel as proposed for %d N·m; nearer they stop, and the mend takes them back',
     (torque) => {

@@ -1,6 +1,6 @@
 import { check, type Check } from '../figure/index.ts';
 import { stated } from '../units/stated.ts';
-import { endingAt, goesOn } from './plan.ts';
+import { endingAt, goesOn, hasShaft } from './plan.ts';
 import { undone } from './frame.ts';
 import { inTheWay } from './in-the-way.ts';
 import { bodyIn } from './layout.ts';
@@ -160,7 +160,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
           advice: 'Give the last wheel the shaft’s bore, or the shaft the bore’s diameter.',
         }),
       );
-    if (!(isLast && (output || (link.hub && !goesOn(plan, k)))))
+    if (hasShaft(plan, { output }, k))
       list.push(
         check({
           id: `bearing-${k + 1}`,

@@ -139,8 +139,8 @@ export interface LayoutWish {
 export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<LineLayout> {
   const placed: { frame: Frame; ports: Ports; parts: readonly Part[]; ratio: number; before: number; turn: number }[] =
     [];
-  // What stands before the stage before, and whether power has turned aside.
-  const earlier: Body[] = [];
+  // What stands before the stage before, asked for once power has turned aside.
+  const earlier: (() => readonly Body[])[] = [];
   let crossed = false;
   let next: Frame = HOME;
   let before = 1;
@@ -154,7 +154,8 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
     const turned: Frame = nested(next, { at: [0, 0, 0], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] });
     let frame = nested(turned, undone(portFrame(ports.input)));
     const along = next.z;
-    const own = (): Body[] => bodiesOf(i, parts.value, frame, ratio, before);
+    const turnsOver = before;
+    const own = (): Body[] => bodiesOf(i, parts.value, frame, ratio, turnsOver);
     if (i > 0) {
       const last = placed[i - 1]!;
       const behind = bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before);
@@ -164,13 +165,20 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
         farthestAlong(own(), frame, along, -1) +
         Math.max(
           farthestAlong(behind, last.frame, along, 1) + room,
-          crossed ? besideOf(earlier, own(), next) : -Infinity,
+          crossed
+            ? besideOf(
+                earlier.flatMap((bodies) => bodies()),
+                own(),
+                next,
+              )
+            : -Infinity,
         );
       frame = shifted(frame, [along[0] * push, along[1] * push, along[2] * push]);
-      earlier.push(...behind);
+      earlier.push(() => behind);
     } else if (wish.before) {
+      const { before: standing } = wish;
       const at = nested(frame, portFrame(ports.input));
-      earlier.push(...wish.before(at, { ports, bodies: own(), bought: wish.bought(0) }));
+      earlier.push(() => standing(at, { ports, bodies: own(), bought: wish.bought(0) }));
     }
     placed.push({ frame, ports, parts: parts.value, ratio, before, turn });
     next = nested(frame, portFrame(ports.output));

@@ -49,10 +49,10 @@ const faceOfInput = (s: StandingStage): number => pointIn(s.frame, s.ports.input
 /**
  * Where a shaft that drives a stage ends, m: before what does not turn with it behind the wheel that it drives.
  *
- * @param end where it would end in a housing; else it stands in the stage as far as one stands out of a cover
+ * @param end where it would end in a housing; behind one it stands in the stage as far as one stands out of a cover
  * @param beyond where what is fixed on the stage's flange begins
  */
-function endIn(s: StandingStage, { into }: Link, gap: number, end: number, beyond: number): number {
+function endIn(s: StandingStage, { into }: Link, gap: number, end: number | undefined, beyond: number): number {
   const driven = s.bodies.filter((b) => b.turns === 'input').map(sweptBy);
   const top = Math.max(...driven.map((b) => b.to));
   const [x, y] = axisOf(s);
@@ -61,7 +61,7 @@ function endIn(s: StandingStage, { into }: Link, gap: number, end: number, beyon
     { x, y, r: into / 2 },
     top,
   );
-  return Math.min(Number.isFinite(end) ? end : faceOfInput(s) + STUB, Math.min(wall, beyond) - gap / 2);
+  return Math.min(end ?? faceOfInput(s) + STUB, Math.min(wall, beyond) - gap / 2);
 }
 
 /** A round bar about its axis, from one height to another, m, that is as thick as the next bore above a step. */
@@ -87,11 +87,12 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   const next = w.layout.stages[s.index + 1];
   // What is in one with its own shaft has no bore to go into: they are coupled where it begins.
   const coupled = next && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
-  const end = isLast ? (output ? port + HUB : plates[k + 1]!.to + STUB) : plates[k + 2]!.from - h.gap / 2;
+  const end = isLast ? undefined : plates[k + 2]!.from - h.gap / 2;
   // A hub on the next stage's flange, or the output's shaft in it, comes down to that flange.
   const hung = k + 1 < stages.length && hasHub(plan, w.variant, k + 1);
   const meets = hung ? faceOfOutput(stages[k + 1]!) : Infinity;
-  const upper = coupled ?? (next ? endIn(next, link, h.gap, isLast ? -Infinity : end, meets) : end);
+  const upper =
+    coupled ?? (next ? endIn(next, link, h.gap, end, meets) : output ? port + HUB : plates[k + 1]!.to + STUB);
   const borne = Math.max(plates[k + 1]!.to, plates[k + 1]!.from + (link.bearing?.width ?? 0) + LIP);
   const turnedFrom = next ? Math.max(faceOfInput(next), borne) : upper;
   const bar = (from: number) => barOf(link, from, turnedFrom - lower, upper - lower);
@@ -109,7 +110,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
       {
         ...common,
         id: `shaft-${k + 1}`,
-        name: !drives ? 'Output shaft' : `Shaft ${k + 1}`,
+        name: drives ? `Shaft ${k + 1}` : 'Output shaft',
         note:
           `⌀ ${size(link.diameter)}, ${size(upper - lower)} long` +
           (stepped ? `, ⌀ ${size(link.into)} from ${size(solid.prisms[1]!.from)} on` : ''),
@@ -125,7 +126,7 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     : link.diameter + 2 * HUB_WALL;
   const round = (d: number) => (f ? flangePlaces(f).map(([x0, y0]) => circle(x0, y0, d / 2)) : []);
   const bolts = round(f?.hole ?? 0);
-  const bored = !drives ? [circle(0, 0, output!.shaftDiameter / 2)] : [];
+  const bored = drives ? [] : [circle(0, 0, output!.shaftDiameter / 2)];
   const solid: Solid = {
     prisms: [
       // Heads are sunk: there is no more room than the gap before the next plate.
@@ -146,9 +147,9 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
       name: drives ? 'Flanged shaft' : 'Hub',
       note:
         `flange ⌀ ${size(across)}, ${size(HUB)} thick${how}; ` +
-        (!drives
-          ? `bored ${size(output!.shaftDiameter)}`
-          : `shaft ⌀ ${size(link.diameter)}, ${size(upper - lower)} over all`),
+        (drives
+          ? `shaft ⌀ ${size(link.diameter)}, ${size(upper - lower)} over all`
+          : `bored ${size(output!.shaftDiameter)}`),
       solid,
     },
     turned(solid),

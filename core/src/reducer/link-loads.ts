@@ -6,7 +6,7 @@ import { NO_PUSH, type Push } from '../stage/push.ts';
 import { stated } from '../units/stated.ts';
 import { sweptBy } from './body.ts';
 import type { StandingStage } from './layout.ts';
-import { endingAt, goesOn } from './plan.ts';
+import { endingAt, goesOn, hasShaft } from './plan.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import type { Link } from './shafts.ts';
 
@@ -102,14 +102,13 @@ export function bendingOf(reducer: Reducer, k: number, working: readonly Working
 export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: readonly Working[]): Check[] {
   const { housing, plan } = reducer;
   if (!housing || !plan) return [];
-  const { output } = endingAt(plan, whole, reducer.layout.stages.length);
+  const variant = endingAt(plan, whole, reducer.layout.stages.length);
   return plan.links.flatMap((link, k): Check[] => {
-    const isLast = k + 1 === plan.links.length;
     const { bearing } = link;
+    if (!bearing || !hasShaft(plan, variant, k)) return [];
     const drives = goesOn(plan, k);
-    if (!bearing || (isLast && output) || (link.hub && !drives)) return [];
     const { numbers, duty } = working[link.stage]!;
-    const next = !drives ? undefined : working[link.stage + 1]!.numbers;
+    const next = drives ? working[link.stage + 1]!.numbers : undefined;
     const { a, b, both } = supportsOf(reducer, link, k);
     const carried = (push: Push, pull: number) => {
       const { inside, beyond } = pressing(reducer, k, push, pull);
@@ -120,7 +119,7 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
     const most = carried(peak, next?.pullPeak ?? 0);
     if (!(most > 0)) return [];
     const ever = carried(lasting, next?.pull ?? 0);
-    const name = !drives ? 'the output’s shaft' : `shaft ${k + 1}`;
+    const name = drives ? `shaft ${k + 1}` : 'the output’s shaft';
     const why = `bearing ${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
     const advice =
       'Take a thicker shaft (larger bores on either side of it), whose bearing is larger, or less pretension.';

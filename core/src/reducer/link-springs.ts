@@ -1,4 +1,5 @@
 import { pointIn } from './frame.ts';
+import { goesOn } from './plan.ts';
 import type { Reducer } from './reducer.ts';
 
 /** Shear modulus of steel, E/2(1 + ν), Pa. */
@@ -15,13 +16,14 @@ export const shaftTwist = (diameter: number, length: number): number =>
   length > 0 ? (SHEAR_STEEL * Math.PI * diameter ** 4) / (32 * length) : Infinity;
 
 /**
- * How stiff the shafts of the housing are that carry power from one stage to the next, N·m/rad, one number a stage of the
+ * How stiff the shafts of the housing are that carry power from one stage to the next in it or behind it, N·m/rad, one number a stage of the
  * line; Infinity where none does. Each twists from the middle of the stage behind it, or from the flange its hub is on, to
  * the middle of the next.
  */
 export function linkSprings({ plan, run: layout }: Pick<Reducer, 'plan' | 'run'>): readonly number[] {
   const out = layout.stages.map(() => Infinity);
-  plan?.links.slice(0, -1).forEach((link, k) => {
+  plan?.links.forEach((link, k) => {
+    if (!goesOn(plan, k)) return;
     const [before, after] = [layout.stages[plan.first + k]!, layout.stages[plan.first + k + 1]!];
     const from = link.hub ? pointIn(before.frame, before.ports.output.at)[2] : (before.from + before.to) / 2;
     const [step, to] = [pointIn(after.frame, after.ports.input.at)[2], (after.from + after.to) / 2];

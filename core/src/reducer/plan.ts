@@ -60,6 +60,15 @@ export const hasHub = (
   k: number,
 ): boolean => plan.links[k]!.hub && (goesOn(plan, k) || variant.output !== undefined);
 
+/**
+ * Whether a shaft that is made here carries power on from a stage: to another one, or out of a bore where no output is given.
+ */
+export const hasShaft = (
+  plan: Pick<HousingPlan, 'links' | 'behind'>,
+  variant: Pick<Variant, 'output'>,
+  k: number,
+): boolean => goesOn(plan, k) || (!plan.links[k]!.hub && variant.output === undefined);
+
 /** Over a screw's head in its counterbore, m: across, and deep. */
 export const HEAD_ROOM = [6e-4, 2e-4] as const;
 

@@ -8,7 +8,7 @@ import { bentAndTwisted } from '../stage/shaft.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { creeps, keptOf, standsAcross } from './for-good.ts';
 import { flangeScrew } from './link-bodies.ts';
-import { EDGE, endingAt, goesOn, hasHub, HUB } from './plan.ts';
+import { EDGE, endingAt, goesOn, hasHub, hasShaft, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import { bendingOf, type Working } from './link-loads.ts';
@@ -129,9 +129,8 @@ export function strengthChecks(
   const andCreeps = creeps(variant.housing!.material) ? ', and plastics creep under them' : '';
   const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
   plan.links.forEach((link, k) => {
-    const isLast = k + 1 === plan.links.length;
     if (hasHub(plan, variant, k) && link.flange) list.push(...flanged(link, carries[link.stage]!.output));
-    if (isLast && (variant.output || (link.hub && !goesOn(plan, k)))) return;
+    if (!hasShaft(plan, variant, k)) return;
     const limit = shaftCarries(link.into);
     const torque = carries[link.stage]!.output;
     const bent = working.length > 0 ? bendingOf(reducer, k, working) : 0;

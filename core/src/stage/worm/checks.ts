@@ -178,7 +178,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
     check({
       id: 'bearing-clear',
       name: 'Worm’s bearings clear of the wheel',
-      figure: g.centre - m.bearing.outside / 2,
+      figure: Math.max(0, g.centre - m.bearing.outside / 2),
       limit:
         p.span / 2 - m.bearing.width / 2 > x.s2.ra
           ? 0

@@ -102,10 +102,10 @@ describe('one stage behind another', () => {
       const [hub, cover] = ['case/hub-1', 'case/cover'].map((id) => sweptBy(bodyIn(undone(r.stands!), body(r, id))));
       const [stage, next] = r.run.stages;
       expect(hub!.from).toBeCloseTo(pointIn(stage!.frame, stage!.ports.output.at)[2], 9);
-      expect(hub!.to).toBeGreaterThan(cover!.to - 1e-9);
+      expect(hub!.to).toBeGreaterThan(cover!.to);
       // Into the bore, or up to the end of the shaft that it is coupled to.
       const face = pointIn(next!.frame, next!.ports.input.at)[2];
-      if (next!.ports.input.shaft > 0) expect(hub!.to).toBeGreaterThan(face + 5e-3);
+      if (next!.ports.input.shaft > 0 || next!.bought) expect(hub!.to).toBeGreaterThan(face + 5e-3);
       else expect(hub!.to).toBeCloseTo(face, 9);
       expect(r.bodies.some((b) => b.id.startsWith('case/bearing'))).toBe(true);
       expect(reducerChecks(r, v).find((c) => c.id === 'bearing-1')).toMatchObject({

@@ -85,8 +85,9 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   const lower = link.hub ? port : link.beside ? plates[k]!.from + LIP / 2 : s.from;
   // What goes on behind the housing is driven by the same shaft.
   const next = w.layout.stages[s.index + 1];
-  // What is in one with its own shaft has no bore to go into: they are coupled where it begins.
-  const coupled = next && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
+  // What is in one with its own shaft has no bore to go into: they are coupled where it begins. A bought unit takes a shaft in,
+  // as it takes the motor's.
+  const coupled = next && !next.bought && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
   const end = isLast ? undefined : plates[k + 2]!.from - h.gap / 2;
   // A hub on the next stage's flange, or the output's shaft in it, comes down to that flange.
   const hung = k + 1 < stages.length && hasHub(plan, w.variant, k + 1);

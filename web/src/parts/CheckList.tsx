@@ -45,7 +45,8 @@ export function CheckList({
             {noted(c) ? '○' : MARK[c.state]}
           </span>{' '}
           <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
-          <span className="sr-only">: {noted(c) ? 'to note' : c.state}</span>{' '}
+          <span className="sr-only">: {noted(c) ? 'to note' : c.state}</span>
+          {/* Wider than between words: a name may end in a number. */ '\u2002'}
           {counts ? null : (
             <span className="whitespace-nowrap">
               {(() => {

@@ -60,6 +60,17 @@ describe('what stands in what', () => {
   );
 
   it.each([
+    { shaft: 0 },
+    { plates: 2, layout: 'both' },
+    { plates: 2, shaft: 0 },
+    { plates: 4, layout: 'one', shaft: 0 },
+  ])('nothing does in a ring plate with %o, its cranks borne in its housing', (more) => {
+    const v = ofKind('ring-plate', 20);
+    const params = { ...(v.stages[0]!.params as object), ...more };
+    expect(says(made(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] })), CRANKS.slice(0, 2))).toEqual([]);
+  });
+
+  it.each([
     ['cycloidal', 20, { discs: 3 }],
     ['cycloidal', 10, { discs: 3, held: 'disc' }],
     ['planetary', 25, { sets: 2, helix: 0.3 }],

@@ -524,6 +524,16 @@ describe('what every kind draws', () => {
     expect(output.at[2]).toBeGreaterThan(input.at[2]);
   });
 
+  each('says which parameter bores what a shaft goes into, and is bored by it', (kind) => {
+    const params = kind.defaults(wish()) as Record<string, unknown>;
+    for (const port of ['input', 'output'] as const) {
+      const { boredBy } = stageOf(kind, params).ports()[port];
+      if (boredBy === undefined) continue;
+      const wide = 0.9 * ((params[boredBy] as number) || 5e-3);
+      expect(stageOf(kind, { ...params, [boredBy]: wide }).ports()[port].shaft, boredBy).toBe(wide);
+    }
+  });
+
   each('has an efficiency that follows from something: a factor of the shop moves it', (kind) => {
     const stage = stageOf(kind, kind.defaults(wish()));
     const { etaForward, etaBackward } = stage.load(duty);

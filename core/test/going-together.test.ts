@@ -288,6 +288,17 @@ describe('going together', () => {
     expect(order.slice(first, last).some((b) => b.startsWith('stage1/plate'))).toBe(true);
   });
 
+  it.each([{}, { shaft: 0 }, { plates: 2, layout: 'both' }, { plates: 2, shaft: 0 }])(
+    'puts cranks of a ring plate into their bearings with %o',
+    (more) => {
+      const v = ofKind('ring-plate', 20);
+      const params = { ...(v.stages[0]!.params as object), ...more };
+      const { stuck, steps } = together(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] }));
+      expect(stuck).toEqual([]);
+      expect(steps.filter((s) => s.body === 'case/bearing-685').length).toBeGreaterThan(1);
+    },
+  );
+
   it('puts three eccentrics of a cycloidal on their rod, or on the motor’s shaft, each with its disc', () => {
     const v = ofKind('cycloidal', 20);
     for (const shaft of [0, 3e-3]) {

@@ -47,6 +47,7 @@ describe('a ring-plate stage', () => {
       plates: c.plate_phases_deg.length,
       spread: c.plate_phases_deg[1] === 90 ? 'quarter' : 'even',
       pin: 1.6e-3,
+      shaft: 0,
     };
     const r = report(over);
     expect(r.numbers.ratio).toBe(c.ratio);

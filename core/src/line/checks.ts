@@ -83,9 +83,9 @@ function pullChecks({ motor, housing }: Variant, n: LineNumbers, shelf: Shelf): 
       quantity: 'life',
       near: 0.5,
       severity: 'warn',
-      why: `The wheel on its shaft is pulled across by ${stated(pull, 'force', 3)}; ${told}.`,
+      why: `What sits on its shaft is pulled across by ${stated(pull, 'force', 3)}; ${told}.`,
       advice:
-        'Take a larger wheel on the motor’s shaft or no more pretension than it takes, or hold the shaft’s end in a bearing of its own.',
+        'Take a larger wheel on the motor’s shaft or no more pretension than it takes; let two or three eccentrics hold each other; or hold the shaft’s end in a bearing of its own.',
     }),
   ];
 }

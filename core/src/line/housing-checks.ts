@@ -9,7 +9,7 @@ import { strengthChecks, type Carries } from '../reducer/strength.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { arrivingShare } from '../stage/arriving.ts';
-import type { Stage } from '../stage/contract.ts';
+import type { Duty, Stage } from '../stage/contract.ts';
 import { provenMend } from '../stage/mend.ts';
 import { mendedBy } from './mend.ts';
 import { openLine } from './open.ts';
@@ -51,12 +51,17 @@ export function housingChecks(
       ? provenMend(c, c.mend, checks, (change) => {
           const next = mendedBy(variant, change, shelf);
           const opened = next.stages === variant.stages ? stages : openedAnew(next, shelf);
+          if (opened && n && stoppedNow(opened, stages, n.duties)) return undefined;
           const around = opened && aroundOf(next, opened, shelf);
           return around && all(around.reducer, next);
         })
       : c,
   );
 }
+
+/** Whether a check stops a stage that was changed and none did before. */
+const stoppedNow = (now: readonly Stage[], before: readonly Stage[], duties: readonly Duty[]): boolean =>
+  now !== before && now.some((s, i) => !s.stands(duties[i]!) && before[i]!.stands(duties[i]!));
 
 /** The stages of a variant whose own parameters a mend changed; undefined where they do not go together then. */
 function openedAnew({ stages }: Variant, shelf: Shelf): readonly Stage[] | undefined {

@@ -1,9 +1,11 @@
-import { check, type Check } from '../figure/index.ts';
+import { check, type Check, type Mend } from '../figure/index.ts';
 import { stated } from '../units/stated.ts';
+import { axleChecks } from './axles.ts';
 import { endingAt, goesOn, hasShaft } from './plan.ts';
 import { undone } from './frame.ts';
 import { inTheWay } from './in-the-way.ts';
-import { bodyIn } from './layout.ts';
+import { bodyIn, type StandingStage } from './layout.ts';
+import type { MotorFace } from '../shop/motor-face.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 
 /** Share of a driven wheel's width that its shaft should reach into it. */
@@ -17,6 +19,28 @@ const say = (x: number): string => stated(x, 'length', 4);
 /** Rounded to tenths of a millimetre, down or up. */
 const down = (x: number): number => Math.floor(x * 1e4 + 1e-6) / 1e4;
 const up = (x: number): number => Math.ceil(x * 1e4 - 1e-6) / 1e4;
+
+/** A bore of a stage made as wide as what goes through it, m; nothing where no parameter of the stage says how wide it is. */
+const boredTo = (s: StandingStage, port: 'input' | 'output', wide: number): { mend?: Mend } => {
+  const { boredBy } = s.ports[port];
+  if (boredBy === undefined) return {};
+  return {
+    mend: {
+      path: `stages.${s.index}.${boredBy}`,
+      value: wide,
+      label: `Stage ${s.index + 1}: ${port === 'input' ? 'driving' : 'driven'} bore ${say(wide)}`,
+    },
+  };
+};
+
+/** The same for a motor's shaft that had no bore to go into, which is cut where it would run into something behind it. */
+function joined(first: StandingStage, face: MotorFace, { housing }: ReducerVariant, wall: number): { mend?: Mend } {
+  const { mend } = boredTo(first, 'input', face.shaft);
+  const { gap, plate } = housing!;
+  // Its plate may be thinner then, and is never thinner than asked for.
+  const reach = down(wall - gap / 2 - (first.from - gap - plate));
+  return !mend ? {} : { mend: reach < face.reach ? { ...mend, also: { 'housing.reach': reach } } : mend };
+}
 
 /** Where the motor's shaft meets what does not turn with it, m along the axis; Infinity where nothing is in its way. */
 function blockedAt({ bodies: all, face, plan, run: line, stands }: Reducer): number {
@@ -55,11 +79,31 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         near: 0,
         severity: 'warn',
         why: `The shaft is ${say(face.shaft)}, the bore ${say(bore)}.`,
+        ...boredTo(line.stages[0]!, 'input', face.shaft),
         advice: 'Give the first wheel the shaft’s bore, or say what shaft your motor has.',
       }),
     );
   if (!housing || !plan) return list;
   const { output } = endingAt(plan, variant, line.stages.length);
+  const tip = housing.plates[0]!.from + face.reach;
+  const wall = blockedAt(reducer);
+  if (plan.direct)
+    list.push(
+      check({
+        id: 'motor-joins',
+        name: 'Motor’s shaft goes into what it drives',
+        figure: bore > 0 ? 1 : 0,
+        limit: 1,
+        sense: 'min',
+        quantity: 'count',
+        near: 0,
+        severity: 'warn',
+        why: `What it drives in stage 1 has ${bore > 0 ? 'a' : 'no'} bore for it; the housing made here has no room for a coupling between them.`,
+        ...joined(line.stages[0]!, face, variant, wall),
+        advice:
+          'Bore it for the motor’s shaft, or mount the motor on a plate of its own, as far off as a coupling is long.',
+      }),
+    );
   if (Number.isFinite(housing.engaged)) {
     const limit = Math.min(REACHES * housing.driven, 1.5 * face.shaft);
     const short = limit - housing.engaged;
@@ -86,8 +130,6 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
       }),
     );
   }
-  const tip = housing.plates[0]!.from + face.reach;
-  const wall = blockedAt(reducer);
   if (plan.direct && face.reach > 0 && wall < Infinity && line.stages[0]!.ports.input.shaft > 0) {
     const most = down(wall - variant.housing!.gap / 2 - housing.plates[0]!.from);
     list.push(
@@ -120,6 +162,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         advice: 'Screw it to the plate beside it, or hold the outer member and let this one turn.',
       }),
     );
+  list.push(...axleChecks(housing.axles, line.stages.slice(plan.first, plan.last + 1)));
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
     const stage = line.stages[link.stage]!;
@@ -141,6 +184,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
           why:
             `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(bore)}: ` +
             (wider ? 'thicker there, it would not go through its bearings.' : 'it is turned with a step.'),
+          ...boredTo(next, 'input', link.diameter),
           advice: wider
             ? 'Give both the same bore, or press a sleeve into the wider one.'
             : 'Give both the same bore, and a plain rod does.',
@@ -157,6 +201,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
           quantity: 'length',
           near: 0,
           why: `The shaft is ${say(output.shaftDiameter)}, the bore ${say(stage.ports.output.shaft)}.`,
+          ...boredTo(stage, 'output', output.shaftDiameter),
           advice: 'Give the last wheel the shaft’s bore, or the shaft the bore’s diameter.',
         }),
       );

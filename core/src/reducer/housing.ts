@@ -1,6 +1,7 @@
 import { area } from '../shape/outline.ts';
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
+import type { StandingAxle } from './axles.ts';
 import { sweptBy, type Body } from './body.ts';
 import { pinBodies, slideRounds } from './idle-pins.ts';
 import { keeperBodies, keepersOf, type Keeper } from './keepers.ts';
@@ -29,6 +30,8 @@ export interface MadeHousing {
   readonly ears: readonly Bump[];
   readonly grip: number;
   readonly rings: readonly HeldRing[];
+  /** Shafts of its stages' own that it bears. */
+  readonly axles: readonly StandingAxle[];
   /** Pins on which idlers run. */
   readonly pins: readonly StandingPin[];
   /** What keeps its plain shafts along their axes. */
@@ -154,6 +157,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     ears: shared.eared?.ears ?? [],
     grip: top - bottom,
     rings,
+    axles: w.axles,
     pins: w.pins,
     keepers,
     inside: stages.flatMap((s, k) => {

@@ -1,9 +1,9 @@
-import type { Variant } from '../schema/joint.ts';
+import type { Bearing, Variant } from '../schema/joint.ts';
 import { intoHole, SCREWS } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Ports } from '../stage/contract.ts';
-import { linksOf, type Link } from './shafts.ts';
+import { linksOf, smallestBearing, type Link } from './shafts.ts';
 
 /** Thickness of the hub on a flange, of the lip behind a bearing, and what must be left under a screw's head, m. */
 export const HUB = 5e-3;
@@ -81,10 +81,14 @@ function clearOfMotor({ input, output }: Ports, link: Link, motor: Variant['moto
 /** Room for the wall of such a boss, m. */
 const BESIDE = 5e-3;
 
-/** Whether the bearing of the first stage's output would be cut into by the pilot of the motor beside it. */
-const meetsPilot = ({ input, output }: Ports, { bearing }: Link, { pilot }: MotorFace): boolean =>
-  bearing !== undefined &&
-  Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]) < (pilot + bearing.outside) / 2 + EDGE;
+/** Whether a bearing beside the motor's axis, or on it, would be cut into by the pilot of the motor beside it. */
+const meetsPilot = (
+  { at: input }: Ports['input'],
+  { at }: Pick<Ports['output'], 'at'>,
+  bearing: Bearing | undefined,
+  { pilot }: MotorFace,
+): boolean =>
+  bearing !== undefined && Math.hypot(at[0] - input[0], at[1] - input[1]) < (pilot + bearing.outside) / 2 + EDGE;
 
 /** Plates get thicker by this until a standard screw fits what it holds, m. */
 const THICKER = 5e-4;
@@ -125,10 +129,16 @@ export function housingPlan(
     if (before && (i < links.length || behind === 'bought') && !byOutput(i - 1))
       widths.push((before.bearing?.width ?? 0) + LIP);
     const clear = i === 0 && direct && clearOfMotor(ports[0]!, after!, motor);
-    if (after?.beside && !byOutput(i) && (i > 0 || !clear)) {
-      const over = i === 0 && direct && meetsPilot(ports[0]!, after, face) ? face.pilotHeight + HEAD_ROOM[1] : 0;
-      widths.push((after.bearing?.width ?? 0) + LIP + over);
-    }
+    const overPilot = (at: Pick<Ports['output'], 'at'>, bearing: Bearing | undefined) =>
+      i === 0 && direct && meetsPilot(ports[0]!.input, at, bearing, face) ? face.pilotHeight + HEAD_ROOM[1] : 0;
+    if (after?.beside && !byOutput(i) && (i > 0 || !clear))
+      widths.push((after.bearing?.width ?? 0) + LIP + overPilot(ports[first + i]!.output, after.bearing));
+    // A stage's own shafts are borne on both sides of it.
+    for (const stage of [i - 1, i])
+      for (const axle of (links[stage] && ports[first + stage]!.axles) ?? []) {
+        const bearing = smallestBearing(shelf, axle.diameter);
+        widths.push((bearing?.width ?? 0) + LIP + overPilot(axle, bearing));
+      }
     const least = Math.max(...widths);
     return i === 0 && direct ? forMotor(face, least) : least;
   });

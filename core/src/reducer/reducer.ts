@@ -3,12 +3,13 @@ import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Ports, Stage } from '../stage/contract.ts';
+import { withEnds } from './axles.ts';
 import type { Body } from './body.ts';
 import { nested, shifted, type Frame, type Vec } from './frame.ts';
 import { madeHousing, type MadeHousing } from './housing.ts';
 import { bodyIn, lineLayout, reachAlong, toldBy, type LineLayout, type StandingStage } from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
-import { APART, endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
+import { APART, LIP, endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 
 /** A line as things in space. */
 export interface Reducer {
@@ -97,11 +98,16 @@ function standsFree(at: Frame, stage: Standing | undefined, face: MotorFace): Fr
   return shifted(at, [-at.z[0] * back, -at.z[1] * back, -at.z[2] * back]);
 }
 
-/** The motor's shaft as it is left: what drives no bore ends in the plate, coupled to a shaft of the stage's own. */
-const cutTo = (face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace =>
-  housing && port && !(port.input.shaft > 0)
-    ? { ...face, reach: Math.min(face.reach, housing.plates[0]!.to - housing.plates[0]!.from) }
-    : face;
+/**
+ * The motor's shaft as it is left: what drives no bore ends in the plate, coupled to a shaft of the stage's own, or before that
+ * where it is borne in the plate.
+ */
+function cutTo(face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace {
+  if (!housing || !port || port.input.shaft > 0) return face;
+  const { from, to } = housing.plates[0]!;
+  const own = housing.axles.find((a) => a.k === 0 && a.onInput);
+  return { ...face, reach: Math.min(face.reach, to - from - (own ? (own.bearing?.width ?? to - from) + LIP / 2 : 0)) };
+}
 
 /**
  * Everything of a line in its place: motor, stages, and what they stand in where that is made here.
@@ -141,7 +147,11 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
     bodies: [
       ...motorBodies(variant, cutTo(face, ports[0], housing), motorAt, -2 * long, first),
       ...spread(
-        line.stages.flatMap((s) => s.bodies),
+        withEnds(
+          line.stages.flatMap((s) => s.bodies),
+          housing?.axles ?? [],
+          housing?.plates ?? [],
+        ),
         plan,
         line.stages,
       ),

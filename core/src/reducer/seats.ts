@@ -26,7 +26,7 @@ export interface Seat {
   readonly y: number;
   readonly bearing: Bearing | undefined;
   readonly diameter: number;
-  readonly of: Link | 'output';
+  readonly of: Link | 'output' | 'axle';
 }
 
 /** A round that stands out of a plate to hold a bearing. */
@@ -72,7 +72,7 @@ export function seatIn(p: Plate, s: Seat, span: number, wall: number): { holes: 
 }
 
 /** Bearings of the run in their plates: of each shaft between stages, and of the output. */
-export function seatsOf({ plan, stages, output, own }: Setting): Seat[] {
+export function seatsOf({ plan, stages, axles, output, own }: Setting): Seat[] {
   const last = stages.length - 1;
   const seats: Seat[] = [];
   plan.links.forEach((link, k) => {
@@ -82,6 +82,10 @@ export function seatsOf({ plan, stages, output, own }: Setting): Seat[] {
     if (link.beside) seats.push({ ...common, plate: k, side: 'above' });
     if (!link.hub || goesOn(plan, k)) seats.push({ ...common, plate: k + 1, side: 'below' });
   });
+  for (const { k, axle, x, y, bearing } of axles) {
+    const common = { x, y, bearing, diameter: axle.diameter, of: 'axle' } as const;
+    seats.push({ ...common, plate: k, side: 'above' }, { ...common, plate: k + 1, side: 'below' });
+  }
   if (output) {
     const diameter = output.shaftDiameter;
     seats.push({ plate: last + 1, side: 'below', x: 0, y: 0, bearing: own, diameter, of: 'output' });
@@ -105,7 +109,7 @@ export function bearingBodies(
     const had = kinds.get(key) ?? { seat: s, frames: [], paid: 0 };
     had.frames.push(at(s.x, s.y, z));
     if (s.of === 'output' && pair) had.frames.push(at(s.x, s.y, z + output!.span));
-    if (s.of !== 'output' && s.of.paid) had.paid++;
+    if (typeof s.of === 'object' && s.of.paid) had.paid++;
     kinds.set(key, had);
   }
   return [...kinds].map(([key, { seat, frames, paid }]) => {

@@ -5,6 +5,7 @@ import type { Shelf } from '../shop/shelf.ts';
 import { farthestFrom, sweptBy, type Body, type Swept } from './body.ts';
 import { pointIn } from './frame.ts';
 import type { LineLayout, StandingStage } from './layout.ts';
+import { axlesOf, type StandingAxle } from './axles.ts';
 import type { HousingPlan } from './plan.ts';
 import { pinsOf, type StandingPin } from './standing-pins.ts';
 
@@ -31,6 +32,8 @@ export interface Setting extends HousingWish {
   readonly sweeps: readonly (readonly Sweep[])[];
   /** Pins on which their idlers run. */
   readonly pins: readonly StandingPin[];
+  /** Shafts of their own that it bears. */
+  readonly axles: readonly StandingAxle[];
   readonly output: OutputShaft | undefined;
   /** The output runs in two rows; its bearing, where it has any. */
   readonly pair: boolean;
@@ -49,6 +52,7 @@ export function settingOf(w: HousingWish): Setting {
     screw: SCREWS[h.screw],
     stages,
     pins: pinsOf(stages, w.plan),
+    axles: axlesOf(stages, w.shelf),
     sweeps: stages.map((s) => s.bodies.map((body): Sweep => ({ body, ...sweptBy(body) }))),
     output,
     pair: output !== undefined && (output.arrangement ?? 'pair') === 'pair',

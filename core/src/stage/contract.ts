@@ -252,6 +252,8 @@ export interface Port {
   readonly lean?: number;
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
+  /** The parameter that says how wide the wheel there is bored for it; left out where none does. */
+  readonly boredBy?: string;
   /** How the wheel there is bored for it, where that is told: round ones are bonded or held by a set screw. */
   readonly bored?: 'round' | 'flat' | 'keyway';
   /** Screws of a flange, where it has any: how many, on which circle, of which hole, through how much, m. */
@@ -269,6 +271,20 @@ export interface Port {
   readonly straight?: readonly [number, number, number];
   /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */
   readonly slide?: number;
+}
+
+/** A shaft of a stage's own, beside what drives it, that is borne on both sides by what the stage stands in. */
+export interface Axle {
+  /** The part of the stage that its ends are of, and what it is called. */
+  readonly part: string;
+  readonly name: string;
+  /** Its lower end within the stage, m, in the stage's own frame. */
+  readonly at: readonly [number, number, number];
+  /** Across, and as long as the stage is high, m. */
+  readonly diameter: number;
+  readonly long: number;
+  /** Where it must be driven in step with what power goes in by: what makes it run idle instead. */
+  readonly driven?: Mend;
 }
 
 /** A fixed pin that a wheel runs idle on: what holds the stage must hold it too. */
@@ -302,6 +318,8 @@ export interface Ports {
   readonly output: Port;
   /** Pins of wheels that run idle. */
   readonly idle?: readonly IdlePin[];
+  /** Shafts of its own that must be borne. */
+  readonly axles?: readonly Axle[];
   /** What must be moved to tension the stage; left out where nothing must. */
   readonly takeUp?: TakeUp;
 }

@@ -24,6 +24,23 @@ export const pulled = (peak: number, lasting: number): Pushes => ({
 });
 
 /**
+ * What an eccentric pulls the shaft across with that drives it: all of it goes with the torque.
+ *
+ * @param share of the load that the forces are for, at the peak
+ * @param worst force over a turn, and its cubic mean, N
+ * @example pulledBy({ torque: 4, torqueRms: 2 }, 1, 60, 50) // { pull: 25, pullPeak: 60 }
+ */
+export const pulledBy = (
+  at: Pick<Duty, 'torque' | 'torqueRms' | 'equivalent'>,
+  share: number,
+  worst: number,
+  mean: number,
+): { readonly pull: number; readonly pullPeak: number } => ({
+  pull: share * mean * lastingShare(at),
+  pullPeak: share * worst,
+});
+
+/**
  * What teeth push their wheel with: all of it goes with the torque.
  *
  * @param tangent along its circle, N

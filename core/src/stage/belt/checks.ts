@@ -331,9 +331,10 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
       }),
     );
   if (p.closure === 'closed' && p.setBy === 'length') {
-    const stocked = s.stock
-      .filter((t) => (centreForTeeth(p, s, t) ?? 0) >= leastCentre(p, s))
-      .sort((a, b) => Math.abs(a - p.beltTeeth) - Math.abs(b - p.beltTeeth))[0];
+    // Nearest first, so that few centres are solved for.
+    const stocked = [...s.stock]
+      .sort((a, b) => Math.abs(a - p.beltTeeth) - Math.abs(b - p.beltTeeth))
+      .find((t) => (centreForTeeth(p, s, t) ?? 0) >= leastCentre(p, s));
     list.push(
       check({
         id: 'stock',

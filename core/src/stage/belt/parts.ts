@@ -216,9 +216,10 @@ export function beltPorts(p: BeltParams, { layout, section }: BeltBuild, shelf: 
       at: [0, 0, -FLANGE],
       along: 'z',
       shaft: p.bore1,
+      boredBy: 'bore1',
       slide: Math.max(needs, fittingTakeUp(section, layout)),
     },
-    output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2, pairPaid: true },
+    output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2, boredBy: 'bore2', pairPaid: true },
     takeUp: {
       needs,
       gives: ways ? ways.length / belted(layout) : 0,

@@ -70,12 +70,14 @@ export const bevelPorts = (p: BevelParams, { geometry: g }: BevelBuild): Ports =
     along: 'x',
     lean: leanOf(p),
     shaft: p.bore1,
+    boredBy: 'bore1',
     bored: p.shape1,
   },
   output: {
     at: [0, 0, Math.max(g.cones[1].mount, g.cones[0].mount * Math.cos(p.shaft) + 1e-3)],
     along: 'z',
     shaft: p.bore2,
+    boredBy: 'bore2',
     bored: p.shape2,
   },
 });

@@ -79,8 +79,13 @@ export function cableParts(p: CableParams, _shelf: Shelf, m: CableModel): Result
 export const cablePorts = (p: CableParams, b: CableBuild): Ports => {
   const z = (b.widths[0] - b.widths[1]) / 2;
   return {
-    input: { at: [0, 0, Math.min(0, z)], along: 'z', shaft: p.bore1, bored: p.shape1 },
-    output: { at: [centreOf(p, b), 0, Math.max(b.widths[0], z + b.widths[1])], along: 'z', shaft: p.bore2 },
+    input: { at: [0, 0, Math.min(0, z)], along: 'z', shaft: p.bore1, boredBy: 'bore1', bored: p.shape1 },
+    output: {
+      at: [centreOf(p, b), 0, Math.max(b.widths[0], z + b.widths[1])],
+      along: 'z',
+      shaft: p.bore2,
+      boredBy: 'bore2',
+    },
   };
 };
 

@@ -199,11 +199,12 @@ export function chainPorts(p: ChainParams, b: ChainBuild): Ports {
       at: [0, 0, -side],
       along: 'z',
       shaft: p.bore1,
+      boredBy: 'bore1',
       bored: p.shape1,
       // To lay it on: half a pitch of length.
       ...(p.takeUp === 'centre' && { slide: chain.pitch / 2 / chained(layout) }),
     },
-    output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2, bored: p.shape2 },
+    output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2, boredBy: 'bore2', bored: p.shape2 },
     ...(ways && { idle: idlePins(p, b, ways) }),
     ...(p.takeUp === 'centre' && {
       takeUp: {

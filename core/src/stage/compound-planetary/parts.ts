@@ -172,7 +172,11 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
 
 /** Power goes in along the axis at the sun, or at the planets' cage, and comes out at the driven ring. */
 export const compoundPorts = (p: CompoundParams): Ports => ({
-  input: { at: [0, 0, -PIN_OUT], along: 'z', shaft: p.drive === 'sun' ? p.boreS : 0 },
+  input: {
+    at: [0, 0, -PIN_OUT],
+    along: 'z',
+    ...(p.drive === 'sun' ? { shaft: p.boreS, boredBy: 'boreS' } : { shaft: 0 }),
+  },
   output: { at: [0, 0, p.width + p.widthB + PIN_OUT], along: 'z', shaft: 0 },
 });
 

@@ -40,6 +40,7 @@ import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
 import { STEPS, wallBehind, type CycloidalGeometry } from './geometry.ts';
 import { holesGive, outPinOf, outPinsGive, outPinStress, outPlate, outSeatsHold, outShare } from './output-pins.ts';
+import { pulledBy } from '../push.ts';
 import { spring, together } from '../springs.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 import { rimMoment, spreadOf, type CycloidalSpread } from './spread.ts';
@@ -368,6 +369,8 @@ export function modelCycloidal(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
+    // A crank that is bored sits on the shaft that drives it, and nothing else holds that.
+    ...(p.shaft > 0 && pulledBy(at, (at.torque * held) / moment, load.shaft, load.shaftMean)),
     // The crank turns as often against the disc, whichever part is held.
     drag: greaseDrag(g.outside, shelf) + p.discs * bearingDrag(bearing, at.speed * s.n, shelf),
     play: band,

@@ -271,7 +271,7 @@ const outPlate = (p: CycloidalParams): number => Math.max(3e-3, p.outPin);
 export function cycloidalPorts(p: CycloidalParams): Ports {
   const plate = outPlate(p);
   return {
-    input: { at: [0, 0, p.carriedBy === 'both' ? -plate : 0], along: 'z', shaft: p.shaft },
+    input: { at: [0, 0, p.carriedBy === 'both' ? -plate : 0], along: 'z', shaft: p.shaft, boredBy: 'shaft' },
     output: { at: [0, 0, p.discs * p.width + 2 * GAP + plate], along: 'z', shaft: 0 },
   };
 }

@@ -12,6 +12,9 @@ export interface CycloidalSpread {
   readonly bearing: number;
   /** Cubic mean of the bearing's load, N. */
   readonly bearingMean: number;
+  /** What all of them together push their shaft across with, worst and cubic mean, N. */
+  readonly shaft: number;
+  readonly shaftMean: number;
   /** Squares of all bearings' loads together for a newton metre, mean over a pitch, (N/(N·m))². */
   readonly bearingSquares: number;
   readonly carrying: number;
@@ -62,6 +65,7 @@ export function spreadOf(
   const Z = p.pins;
   const n = branchPins(p);
   let [pinForce, pressure, outForce, bearing, cubes, squares, carrying, stiffness] = [0, 0, 0, 0, 0, 0, 0, 0];
+  let [shaft, shaftCubes] = [0, 0];
   let [pinSlide, outSlide, journalSlide, windUp] = [0, 0, 0, 0];
   g.sets.forEach((sets: readonly ContactSet[], k) => {
     const crank = (2 * Math.PI * k) / Z / STEPS;
@@ -69,6 +73,7 @@ export function spreadOf(
     carrying += c.carrying / STEPS;
     stiffness += c.stiffness / STEPS;
     windUp += c.turn / STEPS;
+    let [x, y] = [0, 0];
     sets.forEach((s, d) => {
       let [fx, fy, share] = [0, 0, 0];
       for (let j = 0; j < Z; j++) {
@@ -85,12 +90,18 @@ export function spreadOf(
       const out = outShare(p, at);
       outForce = Math.max(outForce, out.most * share);
       outSlide += (out.sum * share * p.throw * n) / moment / STEPS;
-      const b = Math.hypot(fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at));
+      const [bx, by] = [fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at)];
+      const b = Math.hypot(bx, by);
+      x += bx;
+      y += by;
       bearing = Math.max(bearing, b);
       cubes += b ** 3 / (STEPS * p.discs);
       squares += (b / moment) ** 2 / STEPS;
       journalSlide += (b * (journal / 2) * n) / moment / STEPS;
     });
+    const all = Math.hypot(x, y);
+    shaft = Math.max(shaft, all);
+    shaftCubes += all ** 3 / STEPS;
   });
   return {
     pinForce,
@@ -98,6 +109,8 @@ export function spreadOf(
     outForce,
     bearing,
     bearingMean: Math.cbrt(cubes),
+    shaft,
+    shaftMean: Math.cbrt(shaftCubes),
     bearingSquares: squares,
     carrying,
     stiffness,

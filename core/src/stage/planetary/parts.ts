@@ -291,13 +291,13 @@ export function planetaryPorts(p: PlanetaryParams, { materials }: Pick<Planetary
       at: [0, 0, -p.plate - GAP],
       along: 'z',
       shaft: shaft(role.input),
-      ...(role.input === 'sun' && { bored: p.shapeS }),
+      ...(role.input === 'sun' && { boredBy: 'boreS', bored: p.shapeS }),
     },
     output: {
       at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate],
       along: 'z',
       shaft: shaft(role.output),
-      ...(role.output === 'sun' && { bored: p.shapeS }),
+      ...(role.output === 'sun' && { boredBy: 'boreS', bored: p.shapeS }),
       ...(role.output === 'carrier' &&
         p.boltsC > 0 && {
           flange: {

@@ -175,6 +175,7 @@ export const rackPorts = (p: RackParams, { geometry: g }: RackBuild): Ports => {
       at: [0, 0, -Math.max(side, p.overhang - p.width / 2)],
       along: 'z',
       shaft: p.bore,
+      boredBy: 'bore',
       bored: p.shape,
     },
     output: { at: [0, -g.axis, p.width + side], along: 'z', shaft: 0, straight: [1, 0, 0] },

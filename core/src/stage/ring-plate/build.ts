@@ -67,6 +67,13 @@ export function wrongRingPlate(p: RingPlateParams, { bearing, inner }: RingPlate
       `Move the crank out to ${stated(inner + bearing.outside / 2 + 2e-3, 'length', 4)} or more, or take a smaller bearing.`,
       'distance',
     );
+  if (p.shaft > 0 && p.shaft / 2 + p.throw >= bearing.bore / 2 - 3e-4)
+    return refuse(
+      'The motor’s shaft breaks through the eccentric.',
+      `The eccentric of ⌀ ${stated(bearing.bore, 'length', 4)} stands ${stated(p.throw, 'length', 4)} beside the shaft’s middle.`,
+      'Take larger bearings, a thinner shaft or less eccentricity.',
+      'shaft',
+    );
   if (p.bore / 2 >= R - p.pin / 2 - 5e-4)
     return refuse(
       'The bore leaves no wheel for its pins.',

@@ -12,6 +12,7 @@ import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
 import { firstThatCarries, nearRatio } from '../choose-candidate.ts';
+import { crankEnd } from '../crank-rod.ts';
 import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { ringPlateFreedom } from './freedom.ts';
@@ -400,6 +401,9 @@ const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
 };
 
 /** A stage of usual proportions: three even plates between two driven cranks. */
+/** Shaft that most small motors have, m. */
+const MOTOR_SHAFT = 5e-3;
+
 function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P | undefined {
   const R = circle / 2;
   const e = stepped(Math.min(2e-3, (0.5 * R) / pins), 5e-5);
@@ -418,6 +422,9 @@ function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P |
     width: Math.max(5e-3, steppedUp(0.12 * circle, 5e-4)),
     bearing: bearing.id,
     bore: Math.min(8e-3, stepped(0.3 * circle, 1e-3)),
+    // Two that drive must be driven in step: one and an idle one need nothing more.
+    layout: 'idle',
+    shaft: crankEnd(e, bearing.bore) >= MOTOR_SHAFT ? MOTOR_SHAFT : 0,
   };
 }
 

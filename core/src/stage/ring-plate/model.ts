@@ -21,6 +21,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { inSeries } from '../../math/springs.ts';
 import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
 import { crankRod, ROD_DENSITY } from '../crank-rod.ts';
+import { pulledBy } from '../push.ts';
 import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -102,20 +103,28 @@ function massesOf({ p, b, shelf, cranks }: Setting): [number, number] {
   ];
 }
 
+/** Bore of the cranks, m: for the shaft that drives the first, or for rods that more than two eccentrics are put on. */
+export const crankBore = (p: Pick<RingPlateParams, 'shaft' | 'plates' | 'throw'>, bore: number): number =>
+  p.shaft > 0 ? p.shaft : crankRod(p.plates, p.throw, bore);
+
+/** Rods of cranks: one for each that is bored and that no shaft drives. */
+export const rodsOf = (p: Pick<RingPlateParams, 'shaft' | 'plates' | 'throw'>, cranks: number, bore: number): number =>
+  crankBore(p, bore) > 0 ? cranks - (p.shaft > 0 ? 1 : 0) : 0;
+
 /** What each part weighs and costs: by mass, and what is bought. */
 function costsOf({ p, b, cranks }: Setting, [withBearings, wheel]: readonly [number, number]) {
   const { bearing, materials } = b;
   const [mp, mw, mh] = [materials[0].material, materials[1].material, materials[2].material];
   const plate = withBearings - cranks * bearing.mass;
   const total = p.plates * p.width + 1e-3;
-  const rod = crankRod(p.plates, p.throw, bearing.bore);
+  const rod = crankBore(p, bearing.bore);
   const crank = rodMass(bearing.bore, total, mh.density) - rodMass(rod, total, mh.density);
-  const pieces = rod > 0 ? p.plates : 1;
+  const pieces = p.plates > 2 && rod > 0 ? p.plates : 1;
   return {
     plate: { quantity: p.plates, mass: plate, money: plate * mp.price },
     wheel: { quantity: 1, mass: wheel, money: wheel * mh.price },
     crank: { quantity: pieces * cranks, mass: crank / pieces, money: (crank / pieces) * mh.price },
-    rod: { quantity: rod > 0 ? cranks : 0, mass: rodMass(rod, total, ROD_DENSITY), money: PIN_PRICE },
+    rod: { quantity: rodsOf(p, cranks, bearing.bore), mass: rodMass(rod, total, ROD_DENSITY), money: PIN_PRICE },
     pin: { quantity: p.pins, mass: rodMass(p.pin, total, mw.density), money: PIN_PRICE },
     bearing: { quantity: p.plates * cranks, mass: bearing.mass, money: bearing.price },
   };
@@ -240,6 +249,8 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     ratio: ringPlateRatio(p),
     etaForward: losses.forward,
     etaBackward: losses.backward,
+    // A bored crank sits on the shaft that drives it, and nothing else holds that.
+    ...(p.shaft > 0 && pulledBy(at, at.torque, spread.driven, Math.cbrt(spread.drivenCubes))),
     drag: greaseDrag(outside, shelf) + p.plates * s.cranks * bearingDrag(bearing, at.speed * p.pins, shelf),
     play,
     stiffness,

@@ -30,6 +30,8 @@ export interface RingPlateParams {
   wall: number;
   /** Bearing on each eccentric, by designation. */
   bearing: string;
+  /** Bore of the driven crank for the shaft that drives it, m; 0 or absent for none. */
+  shaft: number;
   /** Material of the shop, plates. */
   materialP: string;
   /** Material of the shop, pins. */
@@ -164,6 +166,16 @@ export const ringPlateParams: ParamTable<P> = {
       label: 'Eccentric bearing',
       help: 'One in each plate on every crank, by ISO size.',
       start: '688',
+    }),
+    shaft: length({
+      says: 'Bore of the driven crank for the motor’s shaft; 0 or absent for none',
+      label: 'Crank’s bore',
+      help: 'For the motor’s shaft, or the one that drives it; 0 for none.',
+      start: 5e-3,
+      least: 0,
+      most: 0.2,
+      absent: 0,
+      late: true,
     }),
   }),
   ...group('Made of', {

@@ -5,9 +5,10 @@ import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts'
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part, Ports } from '../contract.ts';
-import { crankRod } from '../crank-rod.ts';
-import type { RingPlateModel } from './model.ts';
+import type { AssemblyStep, Axle, Part, Ports } from '../contract.ts';
+import { crankEnd } from '../crank-rod.ts';
+import type { RingPlateBuild } from './build.ts';
+import { crankBore, type RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
@@ -105,39 +106,30 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     places: (crank) => [stand(0, 0, 0, 0, wheel(crank))],
     solid: () => ({ prisms: [prism(body, 0, total, bore)] }),
   });
-  const rod = crankRod(p.plates, p.throw, b.bore);
-  if (rod > 0)
-    parts.push(
-      {
-        id: 'eccentric',
-        name: 'Eccentric',
-        ...m.costs.crank,
-        made: how(mh),
-        material: mh.name,
-        note: `⌀ ${mm(b.bore)}, bored ${mm(rod)} ${mm(p.throw)} off its middle; bonded or pinned on the rod at ${g.drive.phases.map(degrees).join(', ')}, one after another with the plates`,
-        curves: [
-          { layer: 'outside', outline: circle(p.throw, 0, b.bore / 2) },
-          { layer: 'bore', outline: circle(0, 0, rod / 2) },
-        ],
-        turns: 'input',
-        places: (crank) =>
-          g.drive.phases.flatMap((phase, k) => cranks.map((x) => stand(x, 0, floor(k), k + 1, crank + phase))),
-        solid: () => ({ prisms: [prism(circle(p.throw, 0, b.bore / 2), -GAP, p.width, [circle(0, 0, rod / 2)])] }),
-      },
-      {
-        id: 'crank-rod',
-        name: 'Rod of a crank',
-        ...m.costs.rod,
-        made: 'bought',
-        material: 'Silver steel 115CrV3, ground rod',
-        note: `⌀ ${mm(rod)}, ${mm(total)} long and as far into its bearings; carries ${p.plates} eccentrics`,
-        curves: [],
-        turns: 'input',
-        places: (crank) => cranks.map((x) => stand(x, 0, 0, p.plates + 2, crank)),
-        seen: () => ({ prisms: [prism(circle(0, 0, rod / 2), 0, total)] }),
-      },
-    );
-  cranks.slice(rod > 0 ? cranks.length : 0).forEach((x, i) => {
+  const rod = crankBore(p, b.bore);
+  const bored = rod > 0 ? [circle(0, 0, rod / 2)] : [];
+  const pieces = p.plates > 2 && rod > 0;
+  if (pieces)
+    parts.push({
+      id: 'eccentric',
+      name: 'Eccentric',
+      ...m.costs.crank,
+      made: how(mh),
+      material: mh.name,
+      note:
+        `⌀ ${mm(b.bore)}, bored ${mm(rod)} ${mm(p.throw)} off its middle; bonded or pinned on the ` +
+        `${p.shaft > 0 ? (cranks.length > 1 ? 'motor’s shaft or the rod' : 'motor’s shaft') : 'rod'} at ` +
+        `${g.drive.phases.map(degrees).join(', ')}, one after another with the plates`,
+      curves: [
+        { layer: 'outside', outline: circle(p.throw, 0, b.bore / 2) },
+        { layer: 'bore', outline: circle(0, 0, rod / 2) },
+      ],
+      turns: 'input',
+      places: (crank) =>
+        g.drive.phases.flatMap((phase, k) => cranks.map((x) => stand(x, 0, floor(k), k + 1, crank + phase))),
+      solid: () => ({ prisms: [prism(circle(p.throw, 0, b.bore / 2), -GAP, p.width, bored)] }),
+    });
+  cranks.slice(pieces ? cranks.length : 0).forEach((x, i) => {
     const eccentrics = g.drive.phases.map((_, k) => circle(...shift(k), b.bore / 2));
     parts.push({
       id: `crank-${i + 1}`,
@@ -146,13 +138,32 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       quantity: 1,
       made: how(mh),
       material: mh.name,
-      note: `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}`,
-      curves: eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })),
+      note:
+        `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}` +
+        (rod > 0 ? `, bore ${mm(rod)}` : ''),
+      curves: [
+        ...eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })),
+        ...bored.map((outline) => ({ layer: 'bore', outline })),
+      ],
       turns: 'input',
       places: (crank) => [stand(x, 0, 0, p.plates + 2, crank)],
-      solid: () => ({ prisms: eccentrics.map((o, k) => prism(o, floor(k) - GAP, floor(k) + p.width)) }),
+      solid: () => ({ prisms: eccentrics.map((o, k) => prism(o, floor(k) - GAP, floor(k) + p.width, bored)) }),
     });
   });
+  if (m.costs.rod.quantity > 0)
+    parts.push({
+      id: 'crank-rod',
+      name: 'Rod of a crank',
+      ...m.costs.rod,
+      made: 'bought',
+      material: 'Silver steel 115CrV3, ground rod',
+      note: `⌀ ${mm(rod)}, ${mm(total)} long and as far into its bearings; carries ${p.plates} eccentric${p.plates > 1 ? 's' : ''}`,
+      curves: [],
+      turns: 'input',
+      // The first crank is put on the shaft that drives it.
+      places: (crank) => cranks.slice(-m.costs.rod.quantity).map((x) => stand(x, 0, 0, p.plates + 2, crank)),
+      seen: () => ({ prisms: [prism(circle(0, 0, rod / 2), 0, total)] }),
+    });
   const swept = plateOutside(p, b.outside, p.throw + 3e-4);
   parts.push(
     {
@@ -206,11 +217,39 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
   return ok(parts);
 }
 
+/** Cranks that no shaft of another's goes through: what the stage stands in bears them on both sides. */
+function axlesOf(p: RingPlateParams, bore: number): Axle[] {
+  const rod = crankBore(p, bore);
+  const diameter = rod || crankEnd(p.throw, bore);
+  if (!(diameter > 0)) return [];
+  const driven = { path: 'layout', value: 'idle', label: 'One crank driven, one idle' };
+  return crankPlaces(p).flatMap((x, i): Axle[] =>
+    i === 0 && p.shaft > 0
+      ? []
+      : [
+          {
+            part: rod > 0 ? 'crank-rod' : `crank-${i + 1}`,
+            name: i === 0 ? 'first crank' : 'second crank',
+            at: [x, 0, 0],
+            diameter,
+            long: GAP + p.plates * (p.width + GAP) + GAP,
+            ...(i > 0 && p.layout === 'both' && { driven }),
+          },
+        ],
+  );
+}
+
 /** Power goes in at the first crank, which stands beside the wheel it comes out at. */
-export function ringPlatePorts(p: RingPlateParams): Ports {
+export function ringPlatePorts(p: RingPlateParams, { bearing }: Pick<RingPlateBuild, 'bearing'>): Ports {
   return {
-    input: { at: [crankPlaces(p)[0]!, 0, 0], along: 'z', shaft: 0 },
-    output: { at: [0, 0, 2 * GAP + p.plates * (p.width + GAP)], along: 'z', shaft: p.bore },
+    input: { at: [crankPlaces(p)[0]!, 0, 0], along: 'z', shaft: p.shaft, boredBy: 'shaft' },
+    output: {
+      at: [0, 0, 2 * GAP + p.plates * (p.width + GAP)],
+      along: 'z',
+      shaft: p.bore,
+      boredBy: 'bore',
+    },
+    axles: axlesOf(p, bearing.bore),
   };
 }
 

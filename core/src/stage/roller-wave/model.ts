@@ -28,6 +28,7 @@ import type { Kept } from '../kept.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
+import { pulledBy } from '../push.ts';
 import { spring, together } from '../springs.ts';
 import { heldShare, lobesOf, rollerWaveRatio, type RollerWaveParams } from './params.ts';
 import { leastHollow, rowState, type RollerWave, type RowState } from './wave.ts';
@@ -450,6 +451,8 @@ export function modelRollerWave(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
+    // Two rows stand half a turn apart and hold each other; one leans on the shaft it is on.
+    ...(p.shaft > 0 && p.rows === 1 && pulledBy(at, (at.torque * held) / moment, s.bearing, s.bearingMean)),
     drag: greaseDrag(b.outside, shelf) + p.rows * bearingDrag(bearing, at.speed * rolls, shelf),
     play: [play + crank / 2, Math.max(0, play - wrong), play + wrong + crank],
     stiffness,

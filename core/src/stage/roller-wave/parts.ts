@@ -200,7 +200,7 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
 export function rollerWavePorts(p: RollerWaveParams): Ports {
   const high = p.rows * p.width + (p.rows - 1) * ROOM;
   return {
-    input: { at: [0, 0, p.carriedBy === 'both' ? -ROOM - PLATE : 0], along: 'z', shaft: p.shaft },
+    input: { at: [0, 0, p.carriedBy === 'both' ? -ROOM - PLATE : 0], along: 'z', shaft: p.shaft, boredBy: 'shaft' },
     output: { at: [0, 0, high + ROOM + PLATE], along: 'z', shaft: 0 },
   };
 }

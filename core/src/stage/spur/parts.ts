@@ -133,11 +133,11 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
 export function spurPorts(p: SpurParams, { geometry: g }: Pick<SpurModel, 'geometry'>): Ports {
   const [x, y] = g.places.at(-1)!;
   return {
-    input: { at: [0, 0, 0], along: 'z', shaft: p.bore1, bored: p.shape1 },
+    input: { at: [0, 0, 0], along: 'z', shaft: p.bore1, boredBy: 'bore1', bored: p.shape1 },
     output: {
       at: [x, y, p.width],
       along: 'z',
-      shaft: g.wheels.at(-1)!.ring ? 0 : p.bore2,
+      ...(g.wheels.at(-1)!.ring ? { shaft: 0 } : { shaft: p.bore2, boredBy: 'bore2' }),
       bored: p.shape2,
     },
   };

@@ -259,7 +259,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
 export function strainWavePorts(p: StrainWaveParams): Ports {
   const long = p.body === 'cup' ? p.cup : 2 * p.width;
   return {
-    input: { at: [0, 0, hasRollers(p) ? -ROLLER_PLATE : 0], along: 'z', shaft: p.shaft },
+    input: { at: [0, 0, hasRollers(p) ? -ROLLER_PLATE : 0], along: 'z', shaft: p.shaft, boredBy: 'shaft' },
     output: { at: [0, 0, hasRollers(p) && p.body !== 'cup' ? long + ROLLER_PLATE : long], along: 'z', shaft: 0 },
   };
 }

@@ -162,9 +162,10 @@ export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): P
     ],
     along: 'x',
     shaft: p.bore1,
+    boredBy: 'bore1',
     bored: p.shape1,
   },
-  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, bored: p.shape2 },
+  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, boredBy: 'bore2', bored: p.shape2 },
 });
 
 /** The order of putting a worm stage together. */

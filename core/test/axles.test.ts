@@ -1,0 +1,223 @@
+import { describe, expect, it } from 'vitest';
+import { analyseLine, mended, reducerChecks, type Check, type Variant } from '../src/index.ts';
+import { mostTorque } from '../src/lobed/index.ts';
+import { sweptBy } from '../src/reducer/body.ts';
+import { housingChecks } from '../src/line/housing-checks.ts';
+import { openLine } from '../src/line/open.ts';
+import { shelf } from './helpers.ts';
+import { active, body, DEMOS, fitted, made, ofKind, twoOf } from './reducer-bench.ts';
+import { partsOf, screenOf, stageOf } from './stage-bench.ts';
+import { stageKind } from '../src/index.ts';
+
+const mm = 1e-3;
+const duty = { torque: 1.5, torqueRms: 0.7, speed: 2, equivalent: 0.6, meanSpeed: 1, swing: 1 };
+
+/** A variant of one stage with some of its parameters changed. */
+function changed(v: Variant, more: object): Variant {
+  const [stage] = v.stages;
+  return { ...v, stages: [{ ...stage!, params: { ...(stage!.params as object), ...more } }] };
+}
+const ringPlate = (more: object = {}): Variant => changed(ofKind('ring-plate', 20), more);
+const found = (v: Variant, id: string): Check | undefined => reducerChecks(made(v), v).find((c) => c.id === id);
+/** A check of the whole housing, with a mend that was tried. */
+function tried(v: Variant, id: string): Check {
+  const { all } = openLine(v.stages, shelf);
+  if (!all.ok) throw new Error(all.problem.what);
+  return housingChecks(made(v), v, all.value, shelf).find((c) => c.id === id)!;
+}
+
+describe('cranks of a ring plate in a housing', () => {
+  it('run in the plate on either side, but the one that sits on the motor’s shaft', () => {
+    const r = made(fitted(ringPlate()));
+    const { distance } = ringPlate().stages[0]!.params as { distance: number };
+    const [first, cover] = r.housing!.plates;
+    // A ball bearing of 5 mm bore is 5 mm wide in the shop: flush with the inner faces of both plates.
+    const frames = body(r, 'case/bearing-685').places(0);
+    expect(frames).toHaveLength(2);
+    const [x] = r.run.stages[0]!.ports.input.at;
+    expect(Math.abs(x)).toBeCloseTo(distance, 12);
+    for (const f of frames) expect([f.at[0], f.at[1]]).toEqual([-x, 0]);
+    expect(frames.map((f) => f.at[2]).sort((a, b) => a - b)).toEqual([
+      expect.closeTo(first!.to - 5 * mm, 9),
+      expect.closeTo(cover!.from, 9),
+    ]);
+    // Its rod goes as far as they do, and there is one of them: the motor's shaft is the other crank's.
+    const rod = sweptBy(body(r, 'stage1/crank-rod'));
+    expect([rod.from, rod.to]).toEqual([
+      expect.closeTo(first!.to - 5 * mm, 9),
+      expect.closeTo(cover!.from + 5 * mm, 9),
+    ]);
+    expect(body(r, 'stage1/crank-rod').places(0)).toHaveLength(1);
+    // A bearing of 5 mm and a lip of 1 mm behind it.
+    expect(cover!.to - cover!.from).toBeCloseTo(6 * mm, 9);
+  });
+
+  it('run in four where no shaft goes through them, over the motor’s pilot', () => {
+    const v = ringPlate({ shaft: 0 });
+    const r = made(v);
+    expect(body(r, 'case/bearing-685').places(0)).toHaveLength(4);
+    const [first] = r.housing!.plates;
+    // Bearing, lip, pilot and what it has to spare.
+    expect(first!.to - first!.from).toBeCloseTo(5 * mm + 1 * mm + 2.2 * mm, 9);
+    const [motor, rod] = [sweptBy(body(r, 'motor/shaft')), sweptBy(body(r, 'stage1/crank-rod'))];
+    expect(rod.from - motor.to).toBeCloseTo(0.5 * mm, 9);
+    expect(found(v, 'motor-joins')).toMatchObject({ state: 'fails', severity: 'warn' });
+    const mend = tried(v, 'motor-joins').mend!;
+    expect(mend).toMatchObject({ path: 'stages.0.shaft', value: 5 * mm });
+    expect(found(mended(v, mend, shelf), 'motor-joins')!.state).toBe('holds');
+  });
+
+  it('has ends of its own where it is in one piece', () => {
+    const r = made(ringPlate({ plates: 2, layout: 'both', shaft: 0 }));
+    const [a, b] = ['stage1/crank-1', 'stage1/crank-2'].map((id) => body(r, id).solid().prisms);
+    // Eccentrics of 8 mm leave 8 − 2·(0.3 + 1) = 5.4 mm: 5 mm in steps of a half.
+    for (const prisms of [a!, b!]) expect(prisms.slice(-2).map((p) => p.holes.length)).toEqual([0, 0]);
+    expect(body(r, 'case/bearing-685').places(0)).toHaveLength(4);
+  });
+
+  it('tells where no bearing has its bore, and runs in the plates themselves', () => {
+    // 8 − 2·(0.55 + 1) = 4.9: no ball bearing has a bore of 4.5 mm.
+    const v = ringPlate({ throw: 0.55 * mm, shaft: 0 });
+    expect(found(v, 'axle-1')).toMatchObject({ state: 'fails', figure: 0, severity: 'warn' });
+    expect(found(ringPlate(), 'axle-1')!.state).toBe('holds');
+    const r = made(v);
+    expect(r.bodies.some((b) => b.id.startsWith('case/bearing-68') && b.id !== 'case/bearing-688')).toBe(false);
+    const [first, cover] = r.housing!.plates;
+    const rod = sweptBy(body(r, 'stage1/crank-rod'));
+    expect([rod.from, rod.to]).toEqual([expect.closeTo(first!.from, 9), expect.closeTo(cover!.to, 9)]);
+  });
+
+  it('are told to be driven in step where both are to drive; one of them idle needs nothing', () => {
+    const v = ringPlate({ layout: 'both' });
+    const c = tried(v, 'axle-driven-1');
+    expect(c).toMatchObject({ state: 'fails', severity: 'warn', mend: { path: 'stages.0.layout', value: 'idle' } });
+    expect(found(mended(v, c.mend!, shelf), 'axle-driven-1')).toBeUndefined();
+    expect(found(ringPlate({ layout: 'one' }), 'axle-1')).toBeUndefined();
+  });
+
+  it('counts a rod for each crank that no shaft goes through', () => {
+    const kind = stageKind('ring-plate')!;
+    const rods = (more: object) => {
+      const parts = partsOf(kind, ringPlate(more).stages[0]!.params);
+      if (!parts.ok) throw new Error(parts.problem.what);
+      return parts.value.find((p) => p.id === 'crank-rod')?.quantity ?? 0;
+    };
+    expect(rods({ shaft: 0 })).toBe(2);
+    expect(rods({})).toBe(1);
+    expect(rods({ layout: 'one' })).toBe(0);
+    expect(rods({ plates: 2, layout: 'both' })).toBe(1);
+    expect(rods({ plates: 2, layout: 'both', shaft: 0 })).toBe(0);
+  });
+
+  it('is refused where the shaft breaks through an eccentric', () => {
+    const refused = screenOf(stageKind('ring-plate')!, ringPlate({ shaft: 7 * mm }).stages[0]!.params, duty);
+    expect(refused.ok ? '' : `${refused.problem.what} ${refused.problem.place}`).toBe(
+      'The motor’s shaft breaks through the eccentric. shaft',
+    );
+  });
+});
+
+describe('what an eccentric pulls the shaft across with that drives it', () => {
+  const pullOf = (id: string, ratio: number, more: object, at = duty) => {
+    const { pull, pullPeak } = stageOf(stageKind(id)!, changed(ofKind(id, ratio), more).stages[0]!.params).load(at);
+    return { pull, pullPeak };
+  };
+
+  it('is all of the bearing’s load for one disc, nought for two half a turn apart, little for three', () => {
+    const one = pullOf('cycloidal', 15, { discs: 1, shaft: 3 * mm });
+    // Power: what is tangential of it times the eccentricity is the torque that goes in.
+    const { throw: e } = ofKind('cycloidal', 15).stages[0]!.params as { throw: number };
+    expect(one.pullPeak).toBeGreaterThan(duty.torque / 15 / e);
+    expect(one.pullPeak).toBeLessThan((2.5 * duty.torque) / 15 / e);
+    const report = stageOf(
+      stageKind('cycloidal')!,
+      changed(ofKind('cycloidal', 15), { discs: 1, shaft: 3 * mm }).stages[0]!.params,
+    ).report(duty);
+    expect(one.pullPeak).toBeCloseTo(report.figures.find((f) => f.id === 'bearing')!.value, 6);
+    expect(pullOf('cycloidal', 15, { discs: 2, shaft: 3 * mm }).pullPeak).toBeLessThan(1e-6);
+    const three = pullOf('cycloidal', 15, { discs: 3, shaft: 3 * mm });
+    expect(three.pullPeak).toBeLessThan(0.2 * one.pullPeak!);
+    // On a rod of its own it is borne by what that runs in.
+    expect(pullOf('cycloidal', 15, { shaft: 0 })).toEqual({ pull: undefined, pullPeak: undefined });
+  });
+
+  it('wears by the torque that lasts: 0.6 of 1.5 N·m, by the mean of cubes', () => {
+    const at = { ...duty, equivalent: 0.3 };
+    const [a, b] = [duty, at].map((x) => pullOf('roller-wave', 15, { rows: 1 }, x));
+    expect(b!.pull! / a!.pull!).toBeCloseTo(0.5, 9);
+    expect(b!.pullPeak).toBe(a!.pullPeak);
+    expect(a!.pull! / a!.pullPeak!).toBeGreaterThan(0.35);
+    expect(a!.pull! / a!.pullPeak!).toBeLessThan(0.4);
+    expect(pullOf('roller-wave', 15, { rows: 2 }).pull).toBeUndefined();
+  });
+
+  it.each(['one', 'idle', 'both'] as const)(
+    'is what all plates of a ring plate press their crank with: %s',
+    (layout) => {
+      const p = ringPlate({ layout }).stages[0]!.params as Record<string, number>;
+      const drive = {
+        ...{ pins: p['pins']!, throw: p['throw']!, distance: p['distance']!, layout },
+        phases: [0, (2 * Math.PI) / 3, (4 * Math.PI) / 3],
+      };
+      let [worst, cubes, n] = [0, 0, 0];
+      for (let deg = 0; deg < 360; deg += 10) {
+        const { torque, plates } = mostTorque(drive, (deg * Math.PI) / 180);
+        const x = plates.reduce((s, f) => s + f.first[0], 0);
+        const y = plates.reduce((s, f) => s + f.first[1], 0);
+        worst = Math.max(worst, Math.hypot(x, y) / torque);
+        cubes += (Math.hypot(x, y) / torque) ** 3;
+        n++;
+      }
+      const { pull, pullPeak } = pullOf('ring-plate', 20, { layout });
+      expect(pullPeak! / (1.5 * worst)).toBeCloseTo(1, 6);
+      expect(pull! / (0.6 * Math.cbrt(cubes / n))).toBeCloseTo(1, 6);
+      expect(pullOf('ring-plate', 20, { layout, shaft: 0 }).pull).toBeUndefined();
+    },
+  );
+
+  it('shortens the life of the motor’s bearings, and two discs mend it', () => {
+    const line = (discs: number) => {
+      const v = changed(ofKind('cycloidal', 15), { discs, shaft: 3 * mm });
+      return analyseLine(DEMOS[0]!, v, shelf).checks.find((c) => c.id === 'pull');
+    };
+    expect(line(1)!.state).toBe('fails');
+    expect(line(2)?.state ?? 'holds').toBe('holds');
+  });
+});
+
+describe('bores that do not fit', () => {
+  it('are made as wide as the motor’s shaft, where the wheel takes it', () => {
+    const v = changed(ofKind('spur'), { bore1: 4 * mm });
+    const c = tried(v, 'motor-bore');
+    expect(c).toMatchObject({ state: 'fails', mend: { path: 'stages.0.bore1', value: 5 * mm } });
+    expect(c.mend!.label).toContain('Stage 1: driving bore');
+    expect(found(mended(v, c.mend!, shelf), 'motor-bore')!.state).toBe('holds');
+    // A sun of 12 teeth cannot be bored for a shaft of 14 mm: no mend is offered that stops the stage.
+    const small = ofKind('planetary');
+    const thick: Variant = {
+      ...small,
+      housing: { ...small.housing!, face: { ...made(small).face, shaft: 14 * mm } },
+    };
+    const report = analyseLine(DEMOS[0]!, thick, shelf);
+    expect(report.checks.find((x) => x.id === 'motor-bore')).toMatchObject({ state: 'fails' });
+    expect(report.checks.find((x) => x.id === 'motor-bore')!.mend).toBeUndefined();
+  });
+
+  it('are made alike from one stage to the next, and for the output’s shaft', () => {
+    const two = twoOf('spur', 'spur');
+    const narrow: Variant = {
+      ...two,
+      stages: [two.stages[0]!, { ...two.stages[1]!, params: { ...(two.stages[1]!.params as object), bore1: 5 * mm } }],
+    };
+    // Thinner is a note that a step answers; the mend makes a plain rod of it.
+    const c = found(narrow, 'bores-1')!;
+    const { bore2 } = two.stages[0]!.params as { bore2: number };
+    expect(c.mend).toMatchObject({ path: 'stages.1.bore1', value: bore2 });
+    expect(found(mended(narrow, c.mend!, shelf), 'bores-1')!.state).toBe('holds');
+    const output = active(DEMOS[2]!).output!;
+    const out = { ...ofKind('spur'), output: { ...output, shaftDiameter: 10 * mm } };
+    const o = found(out, 'output-bore')!;
+    expect(o.mend).toMatchObject({ path: 'stages.0.bore2', value: 10 * mm });
+    expect(found(mended(out, o.mend!, shelf), 'output-bore')!.state).toBe('holds');
+  });
+});

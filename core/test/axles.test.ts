@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { analyseLine, mended, reducerChecks, type Check, type Variant } from '../src/index.ts';
+import { analyseLine, mended, reducerChecks, stageKind, type Check, type Reducer, type Variant } from '../src/index.ts';
 import { mostTorque } from '../src/lobed/index.ts';
 import { sweptBy } from '../src/reducer/body.ts';
+import { undone } from '../src/reducer/frame.ts';
+import { bodyIn, reachAlong } from '../src/reducer/layout.ts';
 import { housingChecks } from '../src/line/housing-checks.ts';
 import { openLine } from '../src/line/open.ts';
 import { shelf } from './helpers.ts';
 import { active, body, DEMOS, fitted, made, ofKind, twoOf } from './reducer-bench.ts';
 import { partsOf, screenOf, stageOf } from './stage-bench.ts';
-import { stageKind } from '../src/index.ts';
 
 const mm = 1e-3;
 const duty = { torque: 1.5, torqueRms: 0.7, speed: 2, equivalent: 0.6, meanSpeed: 1, swing: 1 };
@@ -17,6 +18,14 @@ function changed(v: Variant, more: object): Variant {
   const [stage] = v.stages;
   return { ...v, stages: [{ ...stage!, params: { ...(stage!.params as object), ...more } }] };
 }
+/** Where a body lies along the way that power goes in, m. */
+function sweptAlong(r: Reducer, id: string): { from: number; to: number } {
+  const home = undone(r.layout.stages.find((x) => x.ports.input.along === 'x')!.frame);
+  const b = bodyIn(home, body(r, id));
+  const ends = [-1, 1].map((sign) => sign * reachAlong(b, [1, 0, 0], sign as 1 | -1));
+  return { from: ends[0]!, to: ends[1]! };
+}
+
 const ringPlate = (more: object = {}): Variant => changed(ofKind('ring-plate', 20), more);
 const found = (v: Variant, id: string): Check | undefined => reducerChecks(made(v), v).find((c) => c.id === id);
 /** A check of the whole housing, with a mend that was tried. */
@@ -219,5 +228,47 @@ describe('bores that do not fit', () => {
     const o = found(out, 'output-bore')!;
     expect(o.mend).toMatchObject({ path: 'stages.0.bore2', value: 10 * mm });
     expect(found(mended(out, o.mend!, shelf), 'output-bore')!.state).toBe('holds');
+  });
+});
+
+describe('a coupling', () => {
+  it('takes the motor’s shaft as thick as it can be bored for', () => {
+    const v = ofKind('worm');
+    const face = made(v).face;
+    const at = (shaft: number) =>
+      found({ ...v, housing: { ...v.housing!, face: { ...face, shaft } } }, 'motor-coupled')!;
+    // The worm's own 4 mm take one that is bored up to 7 mm.
+    expect([at(7 * mm).state, at(8 * mm).state, at(8 * mm).limit]).toEqual(['holds', 'fails', 7 * mm]);
+    expect(found(ofKind('spur'), 'motor-coupled')).toBeUndefined();
+  });
+
+  it('takes the shaft of the stage before, which ends in it', () => {
+    const two = twoOf('planetary', 'worm');
+    const own = { ...(two.stages[1]!.params as object), bore1: 0 };
+    const v = { ...two, stages: [two.stages[0]!, { ...two.stages[1]!, params: own }] };
+    const c = found(v, 'coupled-1')!;
+    expect([c.state, c.figure, c.limit]).toEqual(['holds', 8 * mm, 10 * mm]);
+    const r = made(v);
+    const [shaft, coupling] = [sweptAlong(r, 'case/hub-1'), sweptAlong(r, 'stage2/coupling')];
+    // Half of it, less half of what is between the ends.
+    expect(coupling.to - shaft.to).toBeCloseTo(15 * mm + 0.5 * mm, 9);
+  });
+
+  it('stands between motor and stage, the motor clear of it', () => {
+    const r = made(ofKind('worm'));
+    const [motor, shaft, coupling] = ['motor/body', 'motor/shaft', 'stage1/coupling'].map((id) => sweptAlong(r, id));
+    expect(coupling!.from - motor!.to).toBeGreaterThan(0.9 * mm);
+    expect(shaft!.to).toBeGreaterThan(coupling!.from + 5 * mm);
+    expect(shaft!.to).toBeLessThan(coupling!.to - 10 * mm);
+  });
+
+  it('is drawn with the ends of a screw, as long as its bearings and it ask', () => {
+    const r = made(ofKind('screw'));
+    const [screw, coupling] = [sweptBy(body(r, 'stage1/screw')), sweptBy(body(r, 'stage1/coupling'))];
+    const bearings = body(r, 'stage1/bearing')
+      .places(0)
+      .map((f) => f.at[2]);
+    expect(coupling.to).toBeLessThan(Math.min(...bearings));
+    expect(screw.from).toBeCloseTo((coupling.from + coupling.to) / 2 + 0.5 * mm, 9);
   });
 });

@@ -112,10 +112,51 @@ describe('a worm stage', () => {
     const params = { ...worm.params, bore1: 0 };
     const opened = stageKind('worm')!.open(params, shelf);
     if (!opened.ok) throw new Error(opened.problem.what);
-    const thread = Math.PI * (0.02 ** 2 * 0.035 + 0.004 ** 2 * (0.042 - 0.035)) * 7850 + 2 * 0.004;
+    // Out of the bearing of 5 mm it reaches beyond the wheel of 80 mm, a millimetre, and half a coupling of 30 mm.
+    const journals = 0.042 + 0.005 - 0.035 + (0.04 - 0.0235) + 0.001 + 0.015;
+    const thread = Math.PI * (0.02 ** 2 * 0.035 + 0.004 ** 2 * journals) * 7850 + 2 * 0.004;
     const wheel = Math.PI * (0.0375 ** 2 - 0.004 ** 2) * 0.021 * 1150 * 0.85;
-    expect(opened.value.load(worm.duty).mass).toBeCloseTo(thread + wheel, 9);
-    expect(opened.value.load(worm.duty).inertiaIn).toBeCloseTo((thread * 0.02 ** 2) / 2, 12);
+    const coupling = 0.8 * Math.PI * 0.01 ** 2 * 0.03 * 2700;
+    const { mass, inertiaIn, stiffness } = opened.value.load(worm.duty);
+    expect(mass).toBeCloseTo(thread + wheel + coupling, 9);
+    const inertia = (Math.PI / 2) * 7850 * (0.02 ** 4 * 0.035 + 0.004 ** 4 * journals) + (coupling * 0.01 ** 2) / 2;
+    expect(inertiaIn).toBeCloseTo(inertia, 12);
+    // 45 N·m/rad at the worm are 30² times as much at the wheel, in series with the rest.
+    const springs = Object.fromEntries(opened.value.load(worm.duty).springs.map((x) => [x.name, x.stiffness]));
+    expect(springs['coupling']).toBeCloseTo(45 * 30 ** 2, 6);
+    expect(stiffness).toBeLessThan(45 * 30 ** 2);
+  });
+
+  it('is coupled where the worm is its own shaft: beyond bearing and wheel, and not by more than it carries', () => {
+    const open = (over: object) => {
+      const made = stageKind('worm')!.open({ ...worm.params, bore1: 0, ...over }, shelf);
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value;
+    };
+    const parts = open({}).parts();
+    if (!parts.ok) throw new Error(parts.problem.what);
+    const [coupling, shaft] = ['coupling', 'worm'].map((id) => parts.value.find((p) => p.id === id)!);
+    const inner = coupling!.places!(0)[0]!.at[0] + 0.03;
+    expect(inner).toBeLessThanOrEqual(-0.04);
+    // The worm's end and what drives it meet in its middle, a millimetre apart.
+    const end = shaft!.places!(0)[0]!.at[0] + Math.min(...shaft!.solid!().prisms.map((p) => p.from));
+    expect(end - (inner - 0.015)).toBeCloseTo(0.5e-3, 9);
+    const input = open({}).ports().input;
+    expect(end - input.at[0]).toBeCloseTo(1e-3, 12);
+    expect(input.coupling).toEqual({ over: 0.015, most: 0.01 });
+    const says = (torque: number) =>
+      open({})
+        .checks({ ...worm.duty, torque })
+        .find((c) => c.id === 'coupling')!;
+    // 5 N·m come in for about 5·30·0.355 at the wheel.
+    expect([says(4).state, says(4).limit]).toEqual(['holds', 5]);
+    expect(says(80).state).toBe('fails');
+    expect(
+      open({ bore1: 0.008 })
+        .checks(worm.duty)
+        .some((c) => c.id === 'coupling'),
+    ).toBe(false);
+    expect(open({ bore1: 0.008 }).ports().input.coupling).toBeUndefined();
   });
 
   it('a dual-lead worm moved in closes play by its lead difference; a spring leaves only end play', () => {

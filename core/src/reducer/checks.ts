@@ -33,6 +33,26 @@ const boredTo = (s: StandingStage, port: 'input' | 'output', wide: number): { me
   };
 };
 
+/** Whether the coupling of a stage, where it has one, takes the shaft that drives it, m. */
+function coupled(id: string, what: string, diameter: number, driven: StandingStage | undefined): Check[] {
+  const coupling = driven?.ports.input.coupling;
+  if (!coupling) return [];
+  return [
+    check({
+      id,
+      name: `Coupling takes the ${what}`,
+      figure: diameter,
+      limit: coupling.most,
+      sense: 'max',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: `Stage ${driven.index + 1} has a shaft of its own; the coupling on it can be bored for ${say(coupling.most)}.`,
+      advice: 'Have the shaft turned down, or take bearings of a larger bore in the stage.',
+    }),
+  ];
+}
+
 /** The same for a motor's shaft that had no bore to go into, which is cut where it would run into something behind it. */
 function joined(first: StandingStage, face: MotorFace, { housing }: ReducerVariant, wall: number): { mend?: Mend } {
   const { mend } = boredTo(first, 'input', face.shaft);
@@ -83,6 +103,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         advice: 'Give the first wheel the shaft’s bore, or say what shaft your motor has.',
       }),
     );
+  list.push(...coupled('motor-coupled', 'motor’s shaft', face.shaft, line.stages[0]));
   if (!housing || !plan) return list;
   const { output } = endingAt(plan, variant, line.stages.length);
   const tip = housing.plates[0]!.from + face.reach;
@@ -170,6 +191,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
     const next = line.stages[link.stage + 1];
     const bore = next?.ports.input.shaft ?? 0;
     const wider = bore > link.diameter;
+    list.push(...coupled(`coupled-${k + 1}`, `shaft after stage ${link.stage + 1}`, link.diameter, next));
     if (next && !link.hub && bore > 0)
       list.push(
         check({

@@ -26,7 +26,9 @@ export function linkSprings({ plan, run: layout }: Pick<Reducer, 'plan' | 'run'>
     if (!goesOn(plan, k)) return;
     const [before, after] = [layout.stages[plan.first + k]!, layout.stages[plan.first + k + 1]!];
     const from = link.hub ? pointIn(before.frame, before.ports.output.at)[2] : (before.from + before.to) / 2;
-    const [step, to] = [pointIn(after.frame, after.ports.input.at)[2], (after.from + after.to) / 2];
+    const step = pointIn(after.frame, after.ports.input.at)[2];
+    // What is coupled ends at the coupling.
+    const to = after.ports.input.coupling ? step : (after.from + after.to) / 2;
     out[plan.first + k] =
       link.into === link.diameter
         ? shaftTwist(link.diameter, to - from)

@@ -94,7 +94,11 @@ function standsFree(at: Frame, stage: Standing | undefined, face: MotorFace): Fr
   const ahead = Math.max(...stage.bodies.map((b) => reachAlong(b, at.z, -1)));
   // How far its bodies reach before where its power goes in.
   const before = ahead + at.at[0] * at.z[0] + at.at[1] * at.z[1] + at.at[2] * at.z[2];
-  const back = stage.ports.input.shaft > 0 ? Math.max(0, before + pilot + APART) : face.reach;
+  const { shaft, coupling } = stage.ports.input;
+  const back =
+    shaft > 0
+      ? Math.max(0, before + pilot + APART)
+      : Math.max(face.reach, coupling ? coupling.over + pilot + APART : 0);
   return shifted(at, [-at.z[0] * back, -at.z[1] * back, -at.z[2] * back]);
 }
 

@@ -133,6 +133,15 @@ export const FACTORS: readonly Factor[] = [
     30000 * 3600,
     'usual data sheets',
   ),
+  f(
+    'coupling.stiff',
+    'Shaft couplings: stiffness over what usual sheets state for a torque that stays',
+    'ratio',
+    1,
+    0.7,
+    3,
+    'data sheets state about three times as much for a torque that swings',
+  ),
   f('motor.brushes', 'Brushes: life at rated load', 'life', 1500 * 3600, 500 * 3600, 3000 * 3600),
   f(
     'motor.stepperSlow',

@@ -252,6 +252,8 @@ export interface Port {
   readonly lean?: number;
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
+  /** A coupling takes the shaft's end and that of what drives it: how far over that, and how thick it may be, m. */
+  readonly coupling?: { readonly over: number; readonly most: number };
   /** The parameter that says how wide the wheel there is bored for it; left out where none does. */
   readonly boredBy?: string;
   /** How the wheel there is bored for it, where that is told: round ones are bonded or held by a set screw. */

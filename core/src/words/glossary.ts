@@ -247,6 +247,12 @@ export const GLOSSARY: readonly Word[] = [
     'How far a crank stands off the axis, or a wave generator lifts the flexible spline.',
   ),
   w(
+    'coupling',
+    'shaft coupling',
+    ['jaw coupling', 'claw coupling', 'flexible coupling'],
+    'Two clamped hubs with an elastomer between them: joins a shaft to one that is not quite in line with it.',
+  ),
+  w(
     'spline',
     'spline of a strain wave',
     ['flexible spline'],

@@ -105,7 +105,7 @@ export const worm: Anchored = {
   },
   numbers: {
     maxSpeed: [149.7078868, '3 m/s of sliding: 3·cos γ/20 mm'],
-    inertiaIn: [6.789011827e-5, 'm·r²/2 of the worm'],
+    inertiaIn: [6.894172299546e-5, 'π/32·ρ·35 mm of 40⁴ less 8⁴'],
     inertiaOut: [6.303929928e-5, 'm·r²/2 of the wheel'],
     length: [0.045, 'the worm over its tips'],
     outside: [0.12, 'both pitch circles, 40 + 75, and an addendum of 2.5 at either end'],

@@ -5,6 +5,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { isBall } from '../../shop/bearings.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { couplingChecks } from '../coupling.ts';
 import { limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { modelScrew, type ScrewModel } from './model.ts';
@@ -137,6 +138,7 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
       }),
     );
   list.push(
+    ...couplingChecks(m.coupling, m.torque),
     check({
       id: 'stroke',
       name: 'Screw covers the stroke',

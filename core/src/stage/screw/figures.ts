@@ -3,6 +3,7 @@ import { elastic } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { one, pieceFigures } from '../costs.ts';
+import { couplingCost } from '../coupling.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -186,7 +187,7 @@ export function screwFigures(
     ...springFigures(
       make,
       m,
-      'E·A/L of the core, G·I_p/L·(2π/P_h)² where it twists, the nut and the bearing, in series',
+      'E·A/L of the core, G·I_p/L·(2π/P_h)² where it twists, the coupling by the same lever, the nut and the bearing, in series',
       RUNS,
     ),
     make.figure(
@@ -272,6 +273,7 @@ export function screwFigures(
         screw: one(m.masses[0], m.prices[0]),
         nuts: { quantity: m.nuts, mass: m.masses[1], money: m.prices[1] },
         bearings: m.bearings,
+        coupling: couplingCost(m.coupling),
       },
       {
         mass: 'volume times density; a thread counts as half of its ring',

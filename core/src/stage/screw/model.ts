@@ -17,6 +17,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { rodMass, type Cost } from '../costs.ts';
+import { couplingCost, couplingFor, couplingSpring, reachInto, type Coupling } from '../coupling.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
@@ -41,6 +42,10 @@ export interface ScrewBuild {
   readonly thread: Thread;
   readonly materials: readonly [ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
+  /** What takes its end; undefined where that is too thick for any. */
+  readonly coupling: Coupling | undefined;
+  /** Its ends: across, and as long as they are before and behind it, m. */
+  readonly journal: { readonly across: number; readonly before: number; readonly behind: number };
   /** Length of the screw between its bearings, m. */
   readonly length: number;
 }
@@ -103,14 +108,27 @@ export function buildScrew(p: ScrewParams, shelf: Shelf): Result<ScrewBuild> {
       { path: 'nutDiameter', value: Number((2.2 * p.diameter).toPrecision(2)), label: 'Nut of 2.2 diameters' },
     );
   const nuts = p.nut === 'double' ? 2 : 1;
+  const bearing = b.value;
+  const across = Math.min(p.diameter, bearing.bore);
+  const coupling = couplingFor(across);
   return ok({
     thread,
     materials: found.value,
-    bearing: b.value,
+    bearing,
+    coupling,
+    journal: {
+      across,
+      before: 2 * bearing.width + reachInto(coupling, Math.max(p.diameter, 8e-3)),
+      behind: (bearingsOf(p) - 2) * bearing.width,
+    },
     // What is free of it lies between its bearings.
-    length: Math.max(p.stroke + nuts * p.nutLength + 2 * b.value.width, p.free),
+    length: Math.max(p.stroke + nuts * p.nutLength + 2 * bearing.width, p.free),
   });
 }
+
+/** Bearings of a screw: a pair holds an end fixed. */
+const bearingsOf = ({ ends }: Pick<ScrewParams, 'ends'>): number =>
+  ends === 'fixed-free' ? 2 : ends === 'fixed-fixed' ? 4 : 3;
 
 /** What the stage's formulas work on. */
 interface Setting {
@@ -163,6 +181,7 @@ function springsOf({ p, b, shelf }: Setting, nuts: 1 | 2): Spring[] {
   return [
     spring('screw stretches', bar, crept(screw)),
     spring('screw twists', twist, crept(screw)),
+    ...couplingSpring(b.coupling, thread.lead / (2 * Math.PI), shelf),
     spring('nut', one * nuts, p.type === 'ball' ? 1 : crept(nut)),
     spring('bearing and its seat', factor(shelf, 'worm.support') * (p.ends === 'fixed-fixed' ? 2 : 1)),
   ];
@@ -383,7 +402,9 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
   const limits = limitsOf(s, work, buckles);
   const pair = nutsOf(p);
   const opens = opensOver(pair) * pair.preload;
-  const bar = rodMass((p.diameter + thread.core) / 2, b.length, screw.material.density);
+  const { density } = screw.material;
+  const { across, before, behind } = b.journal;
+  const bar = rodMass((p.diameter + thread.core) / 2, b.length, density) + rodMass(across, before + behind, density);
   const sleeve =
     (Math.PI / 4) *
     (p.nutDiameter ** 2 - p.diameter ** 2) *
@@ -397,12 +418,13 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
       ? factor(shelf, 'price.ballNut') * perTen(p.diameter)
       : cutPartPrice(nut, sleeve, 0, shelf) + cuttingPrice(nut, 8, shelf),
   ] as const;
-  const bearings = p.ends === 'fixed-free' ? 2 : p.ends === 'fixed-fixed' ? 4 : 3;
+  const bearings = bearingsOf(p);
   const turning = (at.speed * 2 * Math.PI) / thread.lead;
   // Both nuts rub under the preload: one is raised, the other lowered; the collar does not feel it.
   const rubs = pair.preload * (work.raise + work.lower - 2 * collar);
   const endPlay = factor(shelf, 'worm.endPlay');
   const play = p.nut === 'double' ? 0 : p.play;
+  const bought = couplingCost(b.coupling);
   const numbers: StageNumbers = {
     ratio: screwRatio(p),
     etaForward: work.forward,
@@ -413,11 +435,13 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
     springs,
     bendTorque: nuts === 2 ? opens : Infinity,
     stiffnessBeyond: nuts === 2 ? together(springsOf(s, 1)) : stiffness,
-    inertiaIn: (Math.PI / 32) * screw.material.density * b.length * fourthPower(p.diameter, thread.core),
+    inertiaIn:
+      (Math.PI / 32) * density * (b.length * fourthPower(p.diameter, thread.core) + (before + behind) * across ** 4) +
+      (b.coupling?.inertia ?? 0),
     inertiaOut: nuts * sleeve,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
-    mass: bar + nuts * sleeve + bearings * bearing.mass,
-    money: prices[0] + nuts * prices[1] + bearings * bearing.price,
+    mass: bar + nuts * sleeve + bearings * bearing.mass + bought.mass,
+    money: prices[0] + nuts * prices[1] + bearings * bearing.price + bought.money,
     outside: Math.max(p.nutDiameter, bearing.outside),
     length: b.length,
     maxSpeed: 0.8 * whirl,

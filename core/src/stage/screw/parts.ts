@@ -5,6 +5,7 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
+import { coupledPort, couplingPart, ENDS_APART } from '../coupling.ts';
 import type { ScrewBuild, ScrewModel } from './model.ts';
 import { leadOf, type ScrewParams } from './params.ts';
 
@@ -47,6 +48,7 @@ export function screwParts(p: ScrewParams, _shelf: Shelf, m: ScrewModel): Result
   const nutBody = circle(0, 0, p.nutDiameter / 2);
   const ends = p.ends === 'fixed-free' ? [0, 1] : p.ends === 'fixed-fixed' ? [0, 1, 2, 3] : [0, 1, 2];
   const middle = m.length / 2;
+  const end = circle(0, 0, m.journal.across / 2);
   return ok([
     {
       id: 'screw',
@@ -56,12 +58,16 @@ export function screwParts(p: ScrewParams, _shelf: Shelf, m: ScrewModel): Result
       material: a.name,
       mass: m.masses[0],
       money: m.prices[0],
-      note: `${named}, ${p.hand}-handed, ${mm(m.length)} long between its bearings`,
+      note: `${named}, ${p.hand}-handed, ${mm(m.length)} long between its bearings, ends ⌀ ${mm(m.journal.across)}`,
       curves: [{ layer: 'profile', outline: section }],
       turns: 'input',
       places: (crank) => [{ at: [0, 0, 0], turn: crank, apart: [0, 0, 0] }],
       solid: () => ({
-        prisms: [prism(section, 0, m.length, [], (sign * 2 * Math.PI * m.length) / leadOf(p))],
+        prisms: [
+          prism(section, 0, m.length, [], (sign * 2 * Math.PI * m.length) / leadOf(p)),
+          prism(end, -m.journal.before, 0),
+          ...(m.journal.behind > 0 ? [prism(end, m.length, m.length + m.journal.behind)] : []),
+        ],
       }),
     },
     {
@@ -112,17 +118,18 @@ export function screwParts(p: ScrewParams, _shelf: Shelf, m: ScrewModel): Result
         prisms: [prism(circle(0, 0, bearing.outside / 2), 0, bearing.width, [circle(0, 0, bearing.bore / 2)])],
       }),
     },
+    ...couplingPart(m.coupling, m.journal.across, (crank) => ({
+      at: [0, 0, -m.journal.before - (ENDS_APART + m.coupling!.length) / 2],
+      turn: crank,
+      apart: [0, 0, -8 * bearing.width],
+    })),
   ]);
 }
 
 /** Power goes in at the screw's end; the nut runs along its axis. */
 export const screwPorts = (p: ScrewParams, b: ScrewBuild): Ports => ({
-  // Its end reaches out of the bearings for a coupling.
-  input: {
-    at: [0, 0, -2 * b.bearing.width - Math.max(p.diameter, 8e-3)],
-    along: 'z',
-    shaft: Math.min(p.diameter, b.bearing.bore),
-  },
+  // Its end reaches out of the bearings into a coupling.
+  input: { at: [0, 0, -b.journal.before - ENDS_APART], along: 'z', shaft: 0, ...coupledPort(b.coupling) },
   output: {
     at: [0, 0, b.length + (p.ends === 'fixed-free' ? 0 : 2 * b.bearing.width)],
     along: 'z',

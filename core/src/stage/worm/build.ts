@@ -5,6 +5,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
+import { couplingFor, reachInto, type Coupling } from '../coupling.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { frictionAngle } from './forces.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
@@ -24,6 +25,10 @@ export interface WormBuild {
   readonly geometry: WormGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
+  /** What takes the end of a worm's own shaft; undefined for one that is bored, or too thick for any. */
+  readonly coupling: Coupling | undefined;
+  /** How far a worm's own shaft stands out beyond the bearing where it is driven, m. */
+  readonly stub: number;
   /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
   readonly wall1: number;
   readonly wall2: number;
@@ -32,6 +37,22 @@ export interface WormBuild {
   /** Pressure of fresh flanks, which touch in a point, under one newton, Pa. */
   readonly pointPressure: number;
 }
+
+/** How far a worm's own shaft stands out where no coupling takes it, m. */
+const STUB = 0.012;
+
+/**
+ * How far a worm's own shaft stands out beyond its bearing, m: into a coupling, which stands clear of bearing and wheel.
+ *
+ * @param over the wheel's tip radius, m
+ * @param wide the bearing's width, m
+ */
+export const stubOf = (
+  { span }: Pick<WormParams, 'span'>,
+  over: number,
+  wide: number,
+  c: Coupling | undefined,
+): number => (c ? Math.max(0, over - (span + wide) / 2) : 0) + reachInto(c, STUB);
 
 /** Builds a stage; refuses in words what does not go together. */
 export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
@@ -47,11 +68,14 @@ export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
   const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
   const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
   const [a, b] = materials.value;
+  const coupling = p.bore1 > 0 ? undefined : couplingFor(bearing.bore);
   const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
   return ok({
     geometry: g,
     materials: materials.value,
     bearing,
+    coupling,
+    stub: p.bore1 > 0 ? 0 : stubOf(p, m.s2.ra, bearing.width, coupling),
     wall1,
     wall2,
     modulus,

@@ -1,3 +1,4 @@
+import { couplingChecks } from '../coupling.ts';
 import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { crestWidth, leastShift, modeAgainst, modeName, MODULES, telling, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
@@ -367,6 +368,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
         }),
       );
   }
+  list.push(...couplingChecks(m.coupling, at.torque / (Math.abs(m.numbers.ratio) * m.forward)));
   if (p.bore1 === 0)
     list.push(
       check({

@@ -456,7 +456,7 @@ export function wormFigures(
       : []),
     ...pieceFigures(
       make,
-      { worm: m.costs.worm, wheel: m.costs.wheel, bearings: m.costs.bearing },
+      { worm: m.costs.worm, wheel: m.costs.wheel, bearings: m.costs.bearing, coupling: m.costs.coupling },
       {
         mass: 'volume times density of the shop’s materials',
         money: 'material by mass, work by tooth for milled wheels',

@@ -33,13 +33,14 @@ import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { equivalentLoad, ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { sumCosts } from '../costs.ts';
+import { rodMass, sumCosts } from '../costs.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { pushedByTeeth } from '../push.ts';
 import { inSeries } from '../../math/springs.ts';
 import { shaftStands, shaftStress } from '../shaft.ts';
 import { hubSprings } from '../hub-springs.ts';
+import { couplingCost, couplingSpring, type Coupling } from '../coupling.ts';
 import { spring, together } from '../springs.ts';
 import { frictionOf, type WormBuild } from './build.ts';
 import {
@@ -61,6 +62,8 @@ export interface WormModel {
   readonly geometry: WormGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
+  readonly coupling: Coupling | undefined;
+  readonly stub: number;
   readonly friction: number;
   /** Friction angle in the normal section, rad, and what vibration leaves of it. */
   readonly frictionAngle: number;
@@ -384,21 +387,36 @@ function springsOf({ p, b, shelf }: Setting, shaft: number): Spring[] {
     spring('teeth', r * teeth, inSeries(2 * e1 * crept(worm), 2 * e2 * crept(wheel)) / pair),
     spring('bearings along the worm', r * factor(shelf, 'worm.support')),
     spring('worm’s shaft bends', (r * shaft) / apart, p.bore1 > 0 ? 1 : crept(worm)),
+    ...couplingSpring(b.coupling, 1 / wormRatio(p), shelf),
     spring('axes give way', (r * factor(shelf, 'gear.housing')) / apart),
     ...hubSprings(p, ['worm', 'wheel'], [p.length, p.width], b.materials, wormRatio(p), shelf),
   ];
 }
 
+/** How long a worm's own shaft is beside its thread, out to the faces of its bearings and into a coupling, m. */
+const journalsOf = ({ p, b }: Setting): number =>
+  p.bore1 > 0 ? 0 : Math.max(0, p.span + b.bearing.width - p.length) + b.stub;
+
 /** Masses of the worm with its bearings and of the wheel, kg. */
-function massesOf({ p, b, shelf }: Setting): [number, number] {
+function massesOf(s: Setting): [number, number] {
+  const { p, b, shelf } = s;
   const { bearing, geometry, materials } = b;
   const { s1, s2 } = geometry.mesh;
-  const journals = p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length);
-  const thread = Math.PI * Math.max(0, s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length;
+  const { density } = materials[0].material;
+  const thread = rodMass(2 * s1.r, p.length, density) - rodMass(p.bore1, p.length, density);
   return [
-    (thread + journals) * materials[0].material.density + 2 * bearing.mass,
+    thread + rodMass(bearing.bore, journalsOf(s), density) + 2 * bearing.mass,
     blankMass(s2.r, p.bore2 / 2, p.width, materials[1], shelf),
   ];
+}
+
+/** Inertia of what turns with the worm, kg·m²: thread, its own shaft, and the coupling on that. */
+function inertiaOf(s: Setting): number {
+  const { p, b } = s;
+  const of = (diameter: number, length: number) =>
+    (rodMass(diameter, length, b.materials[0].material.density) * diameter ** 2) / 8;
+  const thread = of(2 * b.geometry.mesh.s1.r, p.length) - of(p.bore1, p.length);
+  return thread + of(b.bearing.bore, journalsOf(s)) + (b.coupling?.inertia ?? 0);
 }
 
 /** Life of the bearing that takes the thrust, s: L10 = (C/P)³·10⁶ turns (ISO 281). */
@@ -417,6 +435,7 @@ function costsOf({ p, b, shelf }: Setting, [withBearings, wheel]: readonly [numb
     worm: { quantity: 1, mass: worm, money: cutPartPrice(materials[0], worm, 4 * p.starts, shelf) },
     wheel: { quantity: 1, mass: wheel, money: cutPartPrice(materials[1], wheel, p.z2, shelf) },
     bearing: { quantity: 2, mass: bearing.mass, money: bearing.price },
+    coupling: couplingCost(b.coupling),
   };
 }
 
@@ -428,7 +447,7 @@ function costsOf({ p, b, shelf }: Setting, [withBearings, wheel]: readonly [numb
  * by Hertz as in VDI 2736-3, roots in the manner of ISO 6336-3 over the width that carries.
  */
 export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shelf): WormModel {
-  const { geometry: g, bearing, wall1, wall2 } = built;
+  const { geometry: g, bearing, coupling, wall1, wall2 } = built;
   const [a, b] = built.materials;
   const { lead, mesh: m } = g;
   const friction = frictionOf(p, shelf);
@@ -491,7 +510,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
-    inertiaIn: (wormMass * m.s1.r ** 2) / 2,
+    inertiaIn: inertiaOf(s),
     inertiaOut: (wheelMass * m.s2.r ** 2) / 2,
     limits: modeLimits(modes),
     ...sumCosts(Object.values(costs)),
@@ -507,6 +526,8 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     geometry: g,
     materials: [a, b],
     bearing,
+    coupling,
+    stub: built.stub,
     friction,
     frictionAngle: rubbing,
     shaken: frictionAngle(friction * factor(shelf, 'worm.vibration'), p.pressure),

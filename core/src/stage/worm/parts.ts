@@ -14,6 +14,7 @@ import { circle } from '../../shape/outline.ts';
 import { cut, prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
+import { coupledPort, couplingPart, ENDS_APART } from '../coupling.ts';
 import type { WormBuild } from './build.ts';
 import { wormPose } from './drawing.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
@@ -25,8 +26,9 @@ import { axialSection, threadProfile } from './thread.ts';
 const mm = (x: number): string => stated(x, 'length', 6);
 /** How far what drives the worm stands off its bearing and the wheel, m. */
 const STANDS_OFF = 3e-3;
-/** How far the worm's own shaft stands out beyond a bearing, for a coupling, m. */
-const STUB = 0.012;
+/** How far from the wheel's axis the worm's own shaft reaches where it is driven, m. */
+const endOf = (p: WormParams, { bearing, stub }: Pick<WormBuild, 'bearing' | 'stub'>): number =>
+  (p.span + bearing.width) / 2 + stub;
 
 /** Worm, wheel and the worm's bearings. */
 export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<readonly Part[]> {
@@ -79,7 +81,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
         `long${
           p.bore1 > 0
             ? boreWords(p.bore1, p.shape1)
-            : `, shaft ⌀ ${mm(m.bearing.bore)} both sides, ${mm(STUB)} longer on one`
+            : `, shaft ⌀ ${mm(m.bearing.bore)} both sides, ${mm(m.stub)} longer on one`
         }${note}`,
       curves: dual
         ? []
@@ -96,7 +98,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
         solid: () => ({
           prisms: [
             ...gearPrisms(x.worm, p.length, false, hubHoles(hub1)),
-            ...(p.bore1 > 0 ? [] : [prism(journal, -reach - STUB, 0), prism(journal, p.length, p.length + reach)]),
+            ...(p.bore1 > 0 ? [] : [prism(journal, -reach - m.stub, 0), prism(journal, p.length, p.length + reach)]),
           ],
         }),
       }),
@@ -148,22 +150,31 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
         prisms: [prism(circle(0, 0, m.bearing.outside / 2), 0, m.bearing.width, [circle(0, 0, m.bearing.bore / 2)])],
       }),
     },
+    ...couplingPart(m.coupling, m.bearing.bore, (crank) => ({
+      at: [-endOf(p, m) - (ENDS_APART + m.coupling!.length) / 2, g.centre, p.width / 2],
+      turn: crank,
+      along: 'x',
+      apart: [-m.coupling!.length, lift, 0],
+    })),
   ]);
 }
 
 /** Power goes in along the worm's axis and comes out along the wheel's. */
-export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): Ports => ({
-  // A motor stands clear of the wheel, which reaches below it; one that is coupled begins where the worm's shaft ends.
+export const wormPorts = (p: WormParams, b: WormBuild): Ports => ({
+  // A motor stands clear of the wheel, which reaches below it; what is coupled ends just before the worm's own shaft does.
   input: {
     at: [
-      -Math.max((p.span + bearing.width) / 2 + (p.bore1 > 0 ? 0 : STUB), g.mesh.s2.ra) - STANDS_OFF,
-      g.centre,
+      p.bore1 > 0
+        ? -Math.max((p.span + b.bearing.width) / 2, b.geometry.mesh.s2.ra) - STANDS_OFF
+        : -endOf(p, b) - ENDS_APART,
+      b.geometry.centre,
       p.width / 2,
     ],
     along: 'x',
     shaft: p.bore1,
     boredBy: 'bore1',
     bored: p.shape1,
+    ...coupledPort(b.coupling),
   },
   output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, boredBy: 'bore2', bored: p.shape2 },
 });

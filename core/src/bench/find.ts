@@ -260,7 +260,7 @@ export function* eachTest(
   for (const test of joint.tests) {
     const build = joint.builds.find((b) => b.id === test.buildId);
     const variant = joint.variants.find((x) => x.id === build?.variantId);
-    if (variant && !made.has(variant.id)) made.set(variant.id, analyseLine(joint, variant, shelf));
+    if (variant && !made.has(variant.id)) made.set(variant.id, analyseLine(joint, variant, shelf, { mends: false }));
     yield { test, variant, line: variant && made.get(variant.id) };
   }
 }

@@ -11,7 +11,7 @@ import { arrivingShare, given } from '../stage/arriving.ts';
 import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
 import { ownDuty } from '../stage/straight.ts';
 import { aroundOf } from '../reducer/around.ts';
-import { provenLineChecks } from './checks.ts';
+import { lineChecks, provenLineChecks } from './checks.ts';
 import { housingChecks } from './housing-checks.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
@@ -111,6 +111,8 @@ export interface LineReport {
 export interface AnalyseOptions {
   /** False leaves the bands out (every figure's ends equal its value), for the many trials behind a derivative. */
   readonly bands?: boolean;
+  /** False leaves out the line's mends, each of which is tried before it is offered, where checks are only to decide. */
+  readonly mends?: boolean;
   /** Opens its stages; one that remembers saves what an edit elsewhere has left alone. */
   readonly open?: StageOpener;
 }
@@ -120,10 +122,16 @@ export function analyseLine(
   joint: Pick<Joint, 'brief'>,
   variant: Variant,
   shelf: Shelf,
-  { bands = true, open = openStage }: AnalyseOptions = {},
+  { bands = true, mends = true, open = openStage }: AnalyseOptions = {},
 ): LineReport {
   const told = recorded(shelf, (read) =>
-    lineReport(joint, variant, read, bands, openFor(demandOf(joint.brief, shelf).travel, variant.stages, shelf, open)),
+    lineReport(
+      joint,
+      variant,
+      read,
+      { bands, mends },
+      openFor(demandOf(joint.brief, shelf).travel, variant.stages, shelf, open),
+    ),
   );
   const { reads } = told;
   for (const s of told.value.stages) if (s.report) reads.add(s.report.reads);
@@ -134,7 +142,7 @@ function lineReport(
   joint: Pick<Joint, 'brief'>,
   variant: Variant,
   shelf: Shelf,
-  bands: boolean,
+  { bands, mends }: Required<Pick<AnalyseOptions, 'bands' | 'mends'>>,
   opened: ReturnType<typeof openFor>,
 ): Omit<LineReport, 'reads'> {
   const demand = demandOf(joint.brief, shelf);
@@ -173,8 +181,8 @@ function lineReport(
   const attribution = attributions(variant, demand, n);
   const nodes = lineNodes(variant, demand, shelf, n);
   const checks = [
-    ...provenLineChecks(joint.brief, line, n),
-    ...(line.around ? housingChecks(line.around.reducer, variant, line.stages, shelf, n) : []),
+    ...(mends ? provenLineChecks(joint.brief, line, n) : lineChecks(joint.brief, line, n, () => false)),
+    ...(line.around ? housingChecks(line.around.reducer, variant, line.stages, shelf, n, mends) : []),
   ];
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
   const who =

@@ -20,6 +20,7 @@ import type { LineNumbers } from './numbers.ts';
  * it does not help.
  *
  * @param n numbers of the line, where strength is asked for as well
+ * @param mends false leaves them out
  */
 export function housingChecks(
   reducer: Reducer,
@@ -27,6 +28,7 @@ export function housingChecks(
   stages: readonly Stage[],
   shelf: Shelf,
   n?: Pick<LineNumbers, 'stages' | 'duties'>,
+  mends = true,
 ): readonly Check[] {
   const carries = n?.stages.map((s, j): Carries => {
     const output = n.duties[j]!.torque;
@@ -46,6 +48,7 @@ export function housingChecks(
       group: 'the housing',
     }));
   const checks = all(reducer, variant);
+  if (!mends) return checks.map(({ mend: _, ...c }) => c);
   return checks.map((c) =>
     c.state === 'fails' && c.mend
       ? provenMend(c, c.mend, checks, (change) => {

@@ -329,7 +329,7 @@ export function* analyseFound(
   for (let n = from; n < to; n++) {
     const line = madeOf(worth.lines[chosen[n]!]!, members);
     const record = recordOf(line, drives, ask.variant);
-    const report = analyseLine(ask.joint, record, ask.shelf, { open });
+    const report = analyseLine(ask.joint, record, ask.shelf, { open, mends: false });
     yield { ...told(worth), doing: 'computing', share: 0.5 + (0.5 * (n + 1 - from)) / (to - from) };
     if (report.problem) continue;
     const figure = (id: string) => report.figures.find((f) => f.id === id)?.value ?? NaN;

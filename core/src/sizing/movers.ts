@@ -50,7 +50,7 @@ export function movers(
   onProgress?: (share: number) => boolean,
 ): Mover[] {
   const open = rememberingOpener();
-  const plain = { bands: false, open };
+  const plain = { bands: false, mends: false, open };
   const report = analyseLine(joint, variant, shelf, plain);
   const base = findFigure(report, at)?.value;
   if (base === undefined) return [];

@@ -57,6 +57,10 @@ describe('cranks of a ring plate in a housing', () => {
       expect.closeTo(cover!.from + 5 * mm, 9),
     ]);
     expect(body(r, 'stage1/crank-rod').places(0)).toHaveLength(1);
+    // That goes through all of its eccentrics: nothing is in its way but the cover, which has a hole for its end.
+    const { reach } = made(ringPlate()).face;
+    expect(found(ringPlate(), 'motor-room')).toMatchObject({ state: 'holds', figure: reach });
+    expect(sweptBy(body(r, 'motor/shaft')).to - first!.from).toBeCloseTo(reach, 9);
     // A bearing of 5 mm and a lip of 1 mm behind it.
     expect(cover!.to - cover!.from).toBeCloseTo(6 * mm, 9);
   });

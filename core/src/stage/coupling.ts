@@ -98,7 +98,7 @@ export const couplingPart = (c: Coupling | undefined, shaft: number, place: (cra
     ? [
         {
           id: 'coupling',
-          name: `Shaft coupling ⌀ ${stated(c.outside, 'length', 3)}`,
+          name: `Shaft coupling ${Math.round(c.outside * 1e3)}×${Math.round(c.length * 1e3)}`,
           ...couplingCost(c),
           made: 'bought',
           material: 'as supplied',

@@ -765,15 +765,9 @@ export function lineFigures(
         (x) => x.capacity,
         (x) => x.capacities,
         () => ({
-          formula: 'min over stages and modes of limitⱼ carried through what follows',
+          formula: `min over stages and modes of limitⱼ carried through what follows${n.heldBack ? ', as warm as that load makes them' : ''}`,
           terms: [
-            term(
-              'limit',
-              `${n.capacityMode}, stage ${n.capacityStage + 1}`,
-              n.stages[n.capacityStage]!.limits.find((l) => l.mode === n.capacityMode)!.torque,
-              'torque',
-              'computed',
-            ),
+            term('limit', `${n.capacityMode}, stage ${n.capacityStage + 1}`, n.capacityLimit, 'torque', 'computed'),
             ...ratios,
           ],
           source: SUM,

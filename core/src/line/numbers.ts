@@ -18,6 +18,7 @@ import { aroundWith, type Around } from '../reducer/around.ts';
 import { outputNumbers } from './output.ts';
 import { sensing } from './sensing.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
+import { rootBetween } from '../math/root.ts';
 import { bentWindUp } from '../math/springs.ts';
 import { motorAsked, spinPerAcceleration } from './spin.ts';
 import { forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
@@ -43,6 +44,9 @@ export interface LineNumbers {
   readonly capacity: number;
   readonly capacityMode: string;
   readonly capacityStage: number;
+  /** That limit at its stage, N·m, and whether it comes sooner since what is asked would warm the line more than it stands. */
+  readonly capacityLimit: number;
+  readonly heldBack: boolean;
   /** Every static limit carried to the output, N·m, of which the least is the capacity; and every life, s. */
   readonly capacities: readonly number[];
   readonly lives: readonly number[];
@@ -177,15 +181,20 @@ export interface Carrying {
   readonly duties: readonly Duty[];
 }
 
+/** The same with the stages under what they carry (`strongest`). */
+interface Carried extends Carrying {
+  readonly atMost: readonly StageNumbers[];
+}
+
 /** Duties from the output back to the motor; `numbers` gives a stage's at its duty, undefined where it cannot be. */
 function carrying(
   count: number,
-  demand: Demand,
+  output: Duty,
   numbers: (j: number, at: Duty) => StageNumbers | undefined,
 ): Carrying | undefined {
   const stages = new Array<StageNumbers>(count);
   const duties = new Array<Duty>(count);
-  let at = outputDuty(demand);
+  let at = output;
   for (let j = count - 1; j >= 0; j--) {
     const made = numbers(j, at);
     if (!made) return undefined;
@@ -195,6 +204,45 @@ function carrying(
   }
   return { stages, duties };
 }
+
+/** As near to what it carries as a line is loaded that heat holds back, as a share of it. */
+const NEAR = 1e-4;
+
+/**
+ * Stages of a line that breaks under what is asked since that warms it: under as much as they carry when it is as warm as that
+ * makes it. A bench that loads it until it breaks finds that, and not what is left of it at a heat that it never comes to.
+ * Where heat has no part in it, and where it carries what is asked, the stages as they are.
+ *
+ * @param under stages under a share of what is asked of the output; undefined where they cannot be
+ */
+function strongest(
+  { stages }: Carrying,
+  peak: number,
+  under: (share: number) => readonly StageNumbers[] | undefined,
+): readonly StageNumbers[] {
+  const { capacity } = weakest(stages);
+  if (!(capacity < peak)) return stages;
+  const at = new Map<number, readonly StageNumbers[]>([[1, stages]]);
+  const over = (share: number): number => {
+    const made = at.get(share) ?? under(share) ?? stages;
+    at.set(share, made);
+    const off = weakest(made).capacity / peak - share;
+    return Math.abs(off) < NEAR * share ? 0 : off;
+  };
+  // Where it carries no more when it is loaded less, it is not the heat.
+  const least = Math.max(NEAR, capacity / peak);
+  if (!(over(least) > 0)) return stages;
+  const share = rootBetween(over, least, 1);
+  return at.get(share) ?? under(share) ?? stages;
+}
+
+/** A duty of which a share is asked, as fast and as often. */
+const shareOf = (at: Duty, share: number): Duty => ({
+  ...at,
+  torque: at.torque * share,
+  torqueRms: at.torqueRms * share,
+  ...(at.equivalent !== undefined && { equivalent: at.equivalent * share }),
+});
 
 const sameDuty = (a: Duty, b: Duty): boolean =>
   a.torque === b.torque && a.torqueRms === b.torqueRms && a.speed === b.speed && a.equivalent === b.equivalent;
@@ -370,15 +418,16 @@ function weakest(stages: readonly StageNumbers[]) {
   let capacity = Infinity;
   let capacityMode = 'motor';
   let capacityStage = -1;
+  let capacityLimit = Infinity;
   for (let j = 0; j < stages.length; j++) {
     for (const limit of stages[j]!.limits) {
       if (limit.time !== 'static') continue;
       const t = forward(stages, limit.torque, j + 1);
       capacities.push(t);
-      if (t < capacity) [capacity, capacityMode, capacityStage] = [t, limit.mode, j];
+      if (t < capacity) [capacity, capacityMode, capacityStage, capacityLimit] = [t, limit.mode, j, limit.torque];
     }
   }
-  return { capacity, capacityMode, capacityStage, capacities };
+  return { capacity, capacityMode, capacityStage, capacityLimit, capacities };
 }
 
 /** Every life of a line, s: of its shaft's bearings, of brushes, of each limit that is one, and of each stage's bearings. */
@@ -451,7 +500,11 @@ export interface LineToSum {
  * Source: recursions of `sum.ts`; capacity is the least of every stage limit carried forward through what follows.
  */
 export function sumLine(line: LineToSum): Result<SummedLine> {
-  const carries = carrying(line.stages.length, line.demand, (j, at) => line.stages[j]!.load(at))!;
+  const output = outputDuty(line.demand);
+  const under = (at: Duty) => carrying(line.stages.length, at, (j, x) => line.stages[j]!.load(x))!;
+  const asked = under(output);
+  const atMost = strongest(asked, line.demand.peak, (share) => under(shareOf(output, share)).stages);
+  const carries: Carried = { ...asked, atMost };
   const unknown = outsideCurve(line.variant, line.demand, line.shelf, Math.abs(totalRatio(carries.stages)));
   if (unknown) return unknown;
   let reach: Reads | undefined;
@@ -469,12 +522,17 @@ export function sumLine(line: LineToSum): Result<SummedLine> {
 /** The same numbers with one factor of the shop at another value; undefined where the line cannot be so. */
 export function trialOf(line: LineToSum, before: SummedLine, id: string, value: number): LineNumbers | undefined {
   const was = before.numbers;
-  const carries = carrying(line.stages.length, line.demand, (j, at) => {
-    const stage = line.stages[j]!;
-    const untouched = sameDuty(was.duties[j]!, at) && !stage.reads(at).factors.has(id);
-    return untouched ? was.stages[j] : stage.moved(id, value)?.load(at);
-  });
-  if (!carries) return undefined;
+  const output = outputDuty(line.demand);
+  const under = (at: Duty) =>
+    carrying(line.stages.length, at, (j, x) => {
+      const stage = line.stages[j]!;
+      const untouched = sameDuty(was.duties[j]!, x) && !stage.reads(x).factors.has(id);
+      return untouched ? was.stages[j] : stage.moved(id, value)?.load(x);
+    });
+  const asked = under(output);
+  if (!asked) return undefined;
+  const atMost = strongest(asked, line.demand.peak, (share) => under(shareOf(output, share))?.stages);
+  const carries: Carried = { ...asked, atMost };
   const shelf = withFactor(line.shelf, id, value);
   const spins = line.demand.points.some((p) => (p.acceleration ?? 0) > 0);
   const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!, spins));
@@ -513,7 +571,7 @@ function sum(
   variant: Variant,
   demand: Demand,
   shelf: Shelf,
-  { stages, duties }: Carrying,
+  { stages, duties, atMost }: Carried,
   around: Around | undefined,
   reachBy: (find: (shelf: Shelf) => Brought) => Brought,
 ): LineNumbers {
@@ -548,7 +606,7 @@ function sum(
   const { reach, governing, pull, continuousReach, everMargin, speed, accelerates, accelerationAsked } = reachBy(
     (read) => brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
-  const strong = weakest(stages);
+  const strong = weakest(atMost);
   const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf, stages.at(-1)?.pushes);
   // Shafts between stages give as well, each seen through what follows it.
   const links = around ? linksAtOutput(around.springs, after) : Infinity;
@@ -581,6 +639,8 @@ function sum(
     capacity: strong.capacity,
     capacityMode: strong.capacityMode,
     capacityStage: strong.capacityStage,
+    capacityLimit: strong.capacityLimit,
+    heldBack: atMost !== stages,
     capacities: strong.capacities,
     lives: livesOf(stages, shaft.life, brushes),
     torque,

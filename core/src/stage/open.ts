@@ -69,8 +69,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom | undefined;
 }
 
-/** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest; fewer for a trial. */
-const DUTIES = { own: 4, trial: 2 };
+/** Duties whose models a stage keeps: of a line's analysis, and those looked at for what heat leaves of it, of its drawing, and of the stage at rest; fewer for a trial. */
+const DUTIES = { own: 12, trial: 2 };
 
 /** How often a stage's warmth is met anew at most, how near counts as met (K), and what it is not taken beyond (K). */
 const [ROUNDS, MET, HOTTEST] = [4, 0.2, 500];
@@ -195,9 +195,11 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     return { at, ...told.value, reads: told.reads, report: undefined };
   }
 
-  /** How warm it is at the duty that was asked for last, with one factor moved. */
+  /** How warm it is with one factor moved: as at the nearest duty that it is known at, by the torque that warms it. */
   private riseWith(at: Duty, id: string, value: number): number {
-    const { rise } = this.loads[0] ?? this.under(at);
+    const off = (l: Load<M>) => Math.abs(l.at.torqueRms - at.torqueRms);
+    const known = this.loads.length ? this.loads.reduce((a, b) => (off(b) < off(a) ? b : a)) : this.under(at);
+    const rise = known.at.torqueRms > 0 ? (known.rise * at.torqueRms) / known.at.torqueRms : known.rise;
     return id === 'stage.cooling' ? (rise * factor(this.shelf, id)) / value : rise;
   }
 

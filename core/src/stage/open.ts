@@ -69,7 +69,10 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom | undefined;
 }
 
-/** Duties whose models a stage keeps: of a line's analysis, and those looked at for what heat leaves of it, of its drawing, and of the stage at rest; fewer for a trial. */
+/**
+ * Duties whose models a stage keeps: of a line's analysis and those looked at for what heat leaves of it, of its drawing, and of
+ * the stage at rest; fewer for a trial.
+ */
 const DUTIES = { own: 12, trial: 2 };
 
 /** How often a stage's warmth is met anew at most, how near counts as met (K), and what it is not taken beyond (K). */

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  analyseLine,
   blankTest,
   stageKind,
   TEST_KINDS,
@@ -14,6 +15,7 @@ import { amplitudes } from '../src/bench/spectrum.ts';
 import { legPose } from '../src/brief/leg.ts';
 import { pointsLoads } from '../src/brief/points.ts';
 import { uncertainSize, type ProcessFit } from '../src/fit/process-fit.ts';
+import { askedPlay } from '../src/fit/line-jam.ts';
 import { FIT_PARTS } from '../src/fit/reading.ts';
 import { seatHoldsOut, seatsHold } from '../src/gear/index.ts';
 import { inputDuty } from '../src/line/numbers.ts';
@@ -23,14 +25,19 @@ import { alongOf } from '../src/reducer/reach.ts';
 import { NonDominated } from '../src/search/dominance.ts';
 import { placeOf, RATIOS } from '../src/search/drives.ts';
 import type { PointsCase } from '../src/schema/joint.ts';
+import { faceOf } from '../src/shop/motor-face.ts';
 import { boundsOf } from '../src/shape/bounds.ts';
 import { area, ORIGIN } from '../src/shape/outline.ts';
 import { flankOf, type Cone } from '../src/stage/bevel/geometry.ts';
 import { pressedInAll } from '../src/stage/compound-planetary/pins.ts';
 import { aboutArm } from '../src/stage/straight.ts';
+import { bevel } from './anchors/bevel.ts';
+import { rack } from './anchors/rack.ts';
+import { rollerWave } from './anchors/roller-wave.ts';
 import { unit } from './anchors/unit.ts';
 import { examples, shelf } from './helpers.ts';
-import { active, DEMOS, made } from './reducer-bench.ts';
+import { active, DEMOS, made, ofKind } from './reducer-bench.ts';
+import { stageOf } from './stage-bench.ts';
 
 const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -261,5 +268,66 @@ describe('a bore pressed on its pin', () => {
       { numRuns: examples(60) },
     );
     expect(pressedInAll({ along: [0, 0], across: [0, 0] }, 0.02)).toBe(0);
+  });
+});
+
+describe('ends of a play', () => {
+  const tan = Math.tan(Math.PI / 9);
+  // Thicknesses within 30 µm and run-outs of 30 µm of two wheels, seen along their circle.
+  const mesh = Math.SQRT2 * Math.hypot(3e-5, 3e-5 * tan);
+
+  it('of bevel wheels: what is made wrong, and mounted wrong by 50 µm along either cone', () => {
+    const r = 20 * 0.8434752415750148e-3;
+    const place = 2 * 5e-5 * tan;
+    const spread = Math.hypot(mesh, place * Math.sin(Math.atan(0.5)), place * Math.sin(Math.atan(2))) / r;
+    const drawn = (80e-6 * 0.8434752415750148) / r;
+    const { play } = stageOf(stageKind('bevel')!, bevel.params).load(bevel.duty);
+    expect(play[0]).toBeCloseTo(drawn + 7.5e-6 / r, 12);
+    expect(play[1]).toBeCloseTo(drawn - spread, 12);
+    expect(play[2]).toBeCloseTo(drawn + spread + 15e-6 / r, 12);
+  });
+
+  it('of a rack: what is made wrong, and how straight it lies', () => {
+    const spread = Math.hypot(mesh, 2 * 3e-5 * tan);
+    const { play } = stageOf(stageKind('rack')!, rack.params).load(rack.duty);
+    expect(play[1]).toBe(0);
+    expect(play[2]).toBeCloseTo(40e-6 + spread + 15e-6, 12);
+    const wide = { ...rack.params, allowance1: 6e-5, allowance2: 6e-5 };
+    expect(stageOf(stageKind('rack')!, wide).load(rack.duty).play[1]).toBeCloseTo(120e-6 - spread, 12);
+  });
+
+  it('asked of a line: the narrower of two limits, and none where none is a most', () => {
+    const { brief } = DEMOS[0]!;
+    const limit = (value: number, sense: 'max' | 'min') =>
+      ({ id: 'play', sense, value, need: 'must' }) as (typeof brief.limits)[number];
+    expect(askedPlay({ ...brief, limits: [limit(0.01, 'max'), limit(0.004, 'max'), limit(0.02, 'max')] })).toBe(0.004);
+    expect(askedPlay({ ...brief, limits: [limit(0.004, 'min')] })).toBe(Infinity);
+  });
+});
+
+describe('what shakes, what is held, what stands out', () => {
+  it('one row of a roller wave throws bearing, sleeve and half of its rollers', () => {
+    const stage = stageOf(stageKind('roller-wave')!, { ...rollerWave.params, rows: 1 });
+    const steel = 7850;
+    const rollers = 20 * (Math.PI / 4) * 0.004 ** 2 * 0.008 * steel;
+    const sleeve = Math.PI * (0.02 ** 2 - 0.016 ** 2) * 0.008 * steel;
+    const mass = shelf.bearings.find((b) => b.id === '61804')!.mass + sleeve + rollers / 2;
+    const shaking = stage.report(rollerWave.duty).figures.find((f) => f.id === 'shaking')!.value;
+    expect(shaking).toBeCloseTo(mass * 0.4e-3 * (2 * 20) ** 2, 9);
+  });
+
+  it('a housing holds of a ring what the output has more than the input', () => {
+    const v = ofKind('planetary', 5);
+    const report = analyseLine(DEMOS[0]!, v, shelf);
+    const { ratio, etaForward } = report.stages[0]!.report!.numbers;
+    const peak = report.demand.peak;
+    expect(report.checks.find((c) => c.id === 'ring-1')!.figure).toBeCloseTo(peak * (1 - 1 / (ratio * etaForward)), 9);
+  });
+
+  it('a round motor’s shaft stands out by nine twentieths of its frame, in millimetres, and twelve at least', () => {
+    const reach = (frame: number) => faceOf({ type: 'brushless', frame }).reach;
+    expect(reach(0.06)).toBeCloseTo(0.027, 12);
+    expect(reach(0.08)).toBeCloseTo(0.036, 12);
+    expect(reach(0.02)).toBeCloseTo(0.012, 12);
   });
 });

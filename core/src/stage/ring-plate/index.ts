@@ -422,8 +422,9 @@ function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P |
     width: Math.max(5e-3, steppedUp(0.12 * circle, 5e-4)),
     bearing: bearing.id,
     bore: Math.min(8e-3, stepped(0.3 * circle, 1e-3)),
-    // Two that drive must be driven in step: one and an idle one need nothing more.
+    // Two that drive must be driven in step: one and an idle one need nothing more, and walls that bend no more for it.
     layout: 'idle',
+    wall: 4e-3,
     shaft: crankEnd(e, bearing.bore) >= MOTOR_SHAFT ? MOTOR_SHAFT : 0,
   };
 }

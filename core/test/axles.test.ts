@@ -108,6 +108,38 @@ describe('cranks of a ring plate in a housing', () => {
     expect(found(ringPlate({ layout: 'one' }), 'axle-1')).toBeUndefined();
   });
 
+  it('end in the plates of their own stage where two stand one behind the other', () => {
+    const two = twoOf('ring-plate', 'ring-plate');
+    const r = made(two);
+    const { plates } = r.housing!;
+    for (const k of [0, 1]) {
+      const rod = sweptBy(body(r, `stage${k + 1}/crank-rod`));
+      expect(rod.from).toBeCloseTo(plates[k]!.to - 5 * mm, 9);
+      expect(rod.to).toBeCloseTo(plates[k + 1]!.from + 5 * mm, 9);
+    }
+  });
+
+  it('is stopped where another shaft wants the place of a crank, and a stage turned about its axis frees it', () => {
+    const two = twoOf('ring-plate', 'spur');
+    const at = (turn: number | undefined): Variant => ({
+      ...two,
+      stages: two.stages.map((s, i) => (i === 1 ? { ...s, ...(turn !== undefined && { turn }) } : s)),
+    });
+    expect(found(at(undefined), 'seats-apart')).toMatchObject({ state: 'fails', severity: 'stop', figure: 0 });
+    const free = found(at(Math.PI / 2), 'seats-apart')!;
+    expect(free.state).toBe('holds');
+    // The crank 24.5 mm aside of the wheel, the spur's output at a right angle to that: bearings of 11 and 16 mm.
+    const r = made(at(Math.PI / 2));
+    const [[ax, ay], [bx, by]] = ['case/bearing-685', 'case/bearing-688'].map((id) => {
+      const all = body(r, id).places(0);
+      return all.find(
+        (f) => Math.abs(f.at[2] - r.housing!.plates[1]!.from) < 8 * mm && Math.hypot(f.at[0], f.at[1]) > 1e-6,
+      )!.at;
+    }) as unknown as [[number, number], [number, number]];
+    expect(free.figure).toBeLessThanOrEqual(Math.hypot(ax - bx, ay - by) - 13.5 * mm + 1e-9);
+    expect(found(ofKind('spur'), 'seats-apart')?.state ?? 'holds').toBe('holds');
+  });
+
   it('counts a rod for each crank that no shaft goes through', () => {
     const kind = stageKind('ring-plate')!;
     const rods = (more: object) => {

@@ -13,8 +13,9 @@ import { smallestBearing } from './shafts.ts';
 
 /** A shaft of a stage's own where it stands in the run: the plate below its stage and the one above bear it. */
 export interface StandingAxle {
-  /** Place of its stage in the run. */
+  /** Place of its stage in the run, and in the line. */
   readonly k: number;
+  readonly stage: number;
   readonly axle: Axle;
   readonly x: number;
   readonly y: number;
@@ -37,7 +38,8 @@ export const axlesOf = (stages: readonly StandingStage[], shelf: Shelf): readonl
       const [x, y, from] = pointIn(s.frame, axle.at);
       const { at } = s.ports.input;
       const onInput = Math.hypot(axle.at[0] - at[0], axle.at[1] - at[1]) < ON_AXIS;
-      return { k, axle, x, y, from, to: from + axle.long, bearing: smallestBearing(shelf, axle.diameter), onInput };
+      const to = from + axle.long;
+      return { k, stage: s.index, axle, x, y, from, to, bearing: smallestBearing(shelf, axle.diameter), onInput };
     }),
   );
 
@@ -50,8 +52,8 @@ export const axlesOf = (stages: readonly StandingStage[], shelf: Shelf): readonl
 export function withEnds(bodies: readonly Body[], axles: readonly StandingAxle[], plates: readonly Plate[]): Body[] {
   return bodies.map((b) => {
     // What a stage has of them is alike: they stand between the same plates.
-    const own = axles.find((a) => b.id.endsWith(`/${a.axle.part}`));
-    if (!own || b.stage < 0) return b;
+    const own = axles.find((a) => a.stage === b.stage && b.id.endsWith(`/${a.axle.part}`));
+    if (!own) return b;
     const [below, above] = [plates[own.k]!, plates[own.k + 1]!];
     const into = (p: Plate) => own.bearing?.width ?? p.to - p.from;
     const { diameter, long } = own.axle;
@@ -65,14 +67,9 @@ export function withEnds(bodies: readonly Body[], axles: readonly StandingAxle[]
   });
 }
 
-/**
- * Whether there are bearings for the shafts that stages bring with them, and whether what must drive them does.
- *
- * @param stages of the run
- */
-export function axleChecks(axles: readonly StandingAxle[], stages: readonly StandingStage[]): Check[] {
-  return axles.flatMap(({ k, axle, bearing }, i): Check[] => {
-    const { index } = stages[k]!;
+/** Whether there are bearings for the shafts that stages bring with them, and whether what must drive them does. */
+export function axleChecks(axles: readonly StandingAxle[]): Check[] {
+  return axles.flatMap(({ stage: index, axle, bearing }, i): Check[] => {
     const common = { limit: 1, sense: 'min', quantity: 'count', near: 0, severity: 'warn' } as const;
     const { driven } = axle;
     return [

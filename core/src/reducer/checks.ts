@@ -12,6 +12,8 @@ import type { Reducer, ReducerVariant } from './reducer.ts';
 const REACHES = 0.6;
 /** Bores and shafts that differ by less fit, m. */
 const FITS = 5e-5;
+/** What must be left of a plate between two bearings, m. */
+const LEAST_WALL = 1e-3;
 /** Screws that hold plates level. */
 const LEAST_SCREWS = 3;
 
@@ -183,7 +185,25 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         advice: 'Screw it to the plate beside it, or hold the outer member and let this one turn.',
       }),
     );
-  list.push(...axleChecks(housing.axles, line.stages.slice(plan.first, plan.last + 1)));
+  if (housing.wall < Infinity)
+    list.push(
+      check({
+        id: 'seats-apart',
+        name: 'Bearings in one plate stand apart',
+        figure: Math.max(0, housing.wall),
+        limit: LEAST_WALL,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        severity: housing.wall > 0 ? 'warn' : 'stop',
+        why:
+          housing.wall > 0
+            ? 'So much of the plate is left between the two that come nearest.'
+            : 'Two of them want the same place in it.',
+        advice: 'Turn one of the stages beside it about its input’s axis, or change a centre distance.',
+      }),
+    );
+  list.push(...axleChecks(housing.axles));
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
     const stage = line.stages[link.stage]!;

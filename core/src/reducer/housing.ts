@@ -11,7 +11,7 @@ import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
 import { earSize, plateBodies, platesOf, type Shared } from './plates.ts';
 import { heldInside, heldRing, holderRadius, ringBodies, type HeldRing } from './rings.ts';
-import { bearingBodies, seatsOf, type Plate, type Seat } from './seats.ts';
+import { bearingBodies, leastWall, seatsOf, type Plate, type Seat } from './seats.ts';
 import { axisOf, settingOf, type HousingWish, type Setting } from './setting.ts';
 import { motorScrews, tieBodies } from './ties.ts';
 import type { StandingPin } from './standing-pins.ts';
@@ -30,6 +30,8 @@ export interface MadeHousing {
   readonly ears: readonly Bump[];
   readonly grip: number;
   readonly rings: readonly HeldRing[];
+  /** Least wall between two bearings that sit in a plate at one height, m (`leastWall`). */
+  readonly wall: number;
   /** Shafts of its stages' own that it bears. */
   readonly axles: readonly StandingAxle[];
   /** Pins on which idlers run. */
@@ -157,6 +159,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     ears: shared.eared?.ears ?? [],
     grip: top - bottom,
     rings,
+    wall: leastWall(seats, plates),
     axles: w.axles,
     pins: w.pins,
     keepers,

@@ -93,6 +93,29 @@ export function seatsOf({ plan, stages, axles, output, own }: Setting): Seat[] {
   return seats;
 }
 
+/**
+ * Least wall between two bearings that sit in a plate at one height, m: below 0 where one stands in the other, Infinity where no
+ * two do.
+ */
+export function leastWall(seats: readonly Seat[], plates: readonly Plate[]): number {
+  const round = (s: Seat) => (s.bearing?.outside ?? s.diameter) / 2;
+  const along = (s: Seat): readonly [number, number] => {
+    const { from, to } = plates[s.plate]!;
+    const wide = s.bearing?.width ?? to - from;
+    return s.side === 'below' ? [from, from + wide] : [to - wide, to];
+  };
+  let least = Infinity;
+  seats.forEach((a, i) => {
+    for (const b of seats.slice(i + 1)) {
+      if (a.plate !== b.plate) continue;
+      const [p, q] = [along(a), along(b)];
+      if (Math.min(p[1], q[1]) <= Math.max(p[0], q[0])) continue;
+      least = Math.min(least, Math.hypot(a.x - b.x, a.y - b.y) - round(a) - round(b));
+    }
+  });
+  return least;
+}
+
 /** The bearings as bodies; a stage may have paid for some, and the output counts its own. */
 export function bearingBodies(
   { output, pair, step }: Setting,

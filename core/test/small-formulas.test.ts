@@ -277,10 +277,10 @@ describe('ends of a play', () => {
   const mesh = Math.SQRT2 * Math.hypot(3e-5, 3e-5 * tan);
 
   it('of bevel wheels: what is made wrong, and mounted wrong by 50 µm along either cone', () => {
-    const r = (20 * 0.8434752415750148) / 1000;
+    const r = (20 * 0.84347524157501) / 1000;
     const place = 2 * 5e-5 * tan;
     const spread = Math.hypot(mesh, place * Math.sin(Math.atan(0.5)), place * Math.sin(Math.atan(2))) / r;
-    const drawn = (80e-6 * 0.8434752415750148) / r;
+    const drawn = (80e-6 * 0.84347524157501) / r;
     const { play } = stageOf(stageKind('bevel')!, bevel.params).load(bevel.duty);
     expect(play[0]).toBeCloseTo(drawn + 7.5e-6 / r, 12);
     expect(play[1]).toBeCloseTo(drawn - spread, 12);

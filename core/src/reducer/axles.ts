@@ -28,6 +28,9 @@ export interface StandingAxle {
   readonly onInput: boolean;
 }
 
+/** Cranks of a stage that the one shaft drives which comes into it. */
+const DRIVEN = 1;
+
 /** Axes nearer than this are one, m. */
 const ON_AXIS = 1e-6;
 
@@ -69,31 +72,35 @@ export function withEnds(bodies: readonly Body[], axles: readonly StandingAxle[]
 
 /** Whether there are bearings for the shafts that stages bring with them, and whether what must drive them does. */
 export function axleChecks(axles: readonly StandingAxle[]): Check[] {
-  return axles.flatMap(({ stage: index, axle, bearing }, i): Check[] => {
-    const common = { limit: 1, sense: 'min', quantity: 'count', near: 0, severity: 'warn' } as const;
+  return axles.flatMap(({ stage: index, axle, bearing, onInput }, i): Check[] => {
+    const common = { sense: 'min', quantity: 'count', near: 0, severity: 'warn' } as const;
     const { driven } = axle;
     return [
       check({
         ...common,
         id: `axle-${i + 1}`,
         name: `Bearings for the ${axle.name} of stage ${index + 1}`,
-        figure: bearing ? 1 : 0,
+        figure: bearing ? 2 : 0,
+        limit: 2,
         why: `It runs in the plate on either side; the shop has ${bearing ? 'one' : 'no ball bearing'} of bore ${stated(axle.diameter, 'length', 4)}.`,
         advice: 'Take larger bearings on the eccentrics, so that its ends are as thick as a bearing’s bore.',
       }),
-      ...(driven
-        ? [
+      ...(onInput
+        ? []
+        : [
             check({
               ...common,
               id: `axle-driven-${i + 1}`,
-              name: `Something drives the ${axle.name} of stage ${index + 1}`,
-              figure: 0,
-              why: 'Both are to drive, in step; the housing made here has no belt or gears between them, and it runs idle.',
-              mend: { ...driven, path: `stages.${index}.${driven.path}` },
+              name: `Cranks of stage ${index + 1} that something drives`,
+              figure: DRIVEN,
+              limit: driven ? DRIVEN + 1 : DRIVEN,
+              why: driven
+                ? 'Both are to drive, in step; the housing made here has no belt or gears between them, and the second runs idle.'
+                : 'One shaft comes in; the second crank runs idle.',
+              ...(driven && { mend: { ...driven, path: `stages.${index}.${driven.path}` } }),
               advice: 'Couple both by a timing belt, or by gears of one size on a wheel between them.',
             }),
-          ]
-        : []),
+          ]),
     ];
   });
 }

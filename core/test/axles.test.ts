@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { analyseLine, mended, reducerChecks, stageKind, type Check, type Reducer, type Variant } from '../src/index.ts';
 import { mostTorque } from '../src/lobed/index.ts';
+import { axleBent } from '../src/reducer/axle-loads.ts';
 import { sweptBy } from '../src/reducer/body.ts';
 import { undone } from '../src/reducer/frame.ts';
 import { bodyIn, reachAlong } from '../src/reducer/layout.ts';
 import { housingChecks } from '../src/line/housing-checks.ts';
 import { openLine } from '../src/line/open.ts';
+import { factor } from '../src/shop/shelf.ts';
+import type { AxleLoad } from '../src/stage/push.ts';
 import { shelf } from './helpers.ts';
 import { active, body, DEMOS, fitted, made, ofKind, twoOf } from './reducer-bench.ts';
 import { partsOf, screenOf, stageOf } from './stage-bench.ts';
@@ -165,8 +168,9 @@ describe('cranks of a ring plate in a housing', () => {
 
 describe('what an eccentric pulls the shaft across with that drives it', () => {
   const pullOf = (id: string, ratio: number, more: object, at = duty) => {
-    const { pull, pullPeak } = stageOf(stageKind(id)!, changed(ofKind(id, ratio), more).stages[0]!.params).load(at);
-    return { pull, pullPeak };
+    const numbers = stageOf(stageKind(id)!, changed(ofKind(id, ratio), more).stages[0]!.params).load(at);
+    const { pull, pullPeak, tilt, tiltPeak } = numbers;
+    return { pull, pullPeak, tilt, tiltPeak };
   };
 
   it('is all of the bearing’s load for one disc, nought for two half a turn apart, little for three', () => {
@@ -184,7 +188,7 @@ describe('what an eccentric pulls the shaft across with that drives it', () => {
     const three = pullOf('cycloidal', 15, { discs: 3, shaft: 3 * mm });
     expect(three.pullPeak).toBeLessThan(0.2 * one.pullPeak!);
     // On a rod of its own it is borne by what that runs in.
-    expect(pullOf('cycloidal', 15, { shaft: 0 })).toEqual({ pull: undefined, pullPeak: undefined });
+    expect(Object.values(pullOf('cycloidal', 15, { shaft: 0 })).filter((x) => x !== undefined)).toEqual([]);
   });
 
   it('wears by the torque that lasts: 0.6 of 1.5 N·m, by the mean of cubes', () => {
@@ -194,7 +198,31 @@ describe('what an eccentric pulls the shaft across with that drives it', () => {
     expect(b!.pullPeak).toBe(a!.pullPeak);
     expect(a!.pull! / a!.pullPeak!).toBeGreaterThan(0.35);
     expect(a!.pull! / a!.pullPeak!).toBeLessThan(0.4);
-    expect(pullOf('roller-wave', 15, { rows: 2 }).pull).toBeUndefined();
+    // Rollers of two rows stand alike where their waves do not: they do not quite cancel.
+    expect(pullOf('roller-wave', 15, { rows: 2 }).pull! / a!.pull!).toBeLessThan(0.1);
+  });
+
+  it('tilts that shaft by what lies between eccentrics that hold each other', () => {
+    const bearingOf = (id: string, more: object) =>
+      stageOf(stageKind(id)!, changed(ofKind(id, 15), more).stages[0]!.params)
+        .report(duty)
+        .figures.find((f) => f.id === 'bearing')!.value;
+    expect(pullOf('cycloidal', 15, { discs: 1, shaft: 3 * mm })).toMatchObject({ tilt: 0, tiltPeak: 0 });
+    // Two alike and against each other are a couple: the force of one times how far their middles are apart.
+    const two = { discs: 2, shaft: 3 * mm, width: 6 * mm };
+    const { tiltPeak, tilt } = pullOf('cycloidal', 15, two);
+    expect(tiltPeak! / (bearingOf('cycloidal', two) * 6 * mm)).toBeCloseTo(1, 3);
+    // 0.6 of 1.5 N·m lasts, and the mean over a turn is no more than its worst.
+    expect(tilt! / tiltPeak!).toBeLessThan(0.4);
+    expect(tilt! / tiltPeak!).toBeGreaterThan(0.3);
+    // Rows of 8 mm stand 0.5 mm apart.
+    const rows = { rows: 2, width: 8 * mm };
+    const pieces = partsOf(stageKind('roller-wave')!, changed(ofKind('roller-wave', 15), rows).stages[0]!.params);
+    if (!pieces.ok) throw new Error(pieces.problem.what);
+    const [z1, z2] = pieces.value.find((x) => x.id === 'bearing')!.places!(0).map((f) => f.at[2]);
+    const rollers = pullOf('roller-wave', 15, rows).tiltPeak! / bearingOf('roller-wave', rows);
+    expect(rollers / Math.abs(z2! - z1!)).toBeGreaterThan(0.9);
+    expect(rollers / Math.abs(z2! - z1!)).toBeLessThan(1.0001);
   });
 
   it.each(['one', 'idle', 'both'] as const)(
@@ -205,18 +233,22 @@ describe('what an eccentric pulls the shaft across with that drives it', () => {
         ...{ pins: p['pins']!, throw: p['throw']!, distance: p['distance']!, layout },
         phases: [0, (2 * Math.PI) / 3, (4 * Math.PI) / 3],
       };
-      let [worst, cubes, n] = [0, 0, 0];
+      let [worst, cubes, tilts, n] = [0, 0, 0, 0];
       for (let deg = 0; deg < 360; deg += 10) {
         const { torque, plates } = mostTorque(drive, (deg * Math.PI) / 180);
         const x = plates.reduce((s, f) => s + f.first[0], 0);
         const y = plates.reduce((s, f) => s + f.first[1], 0);
         worst = Math.max(worst, Math.hypot(x, y) / torque);
         cubes += (Math.hypot(x, y) / torque) ** 3;
+        // The first and the third have the second's middle for a lever's end.
+        const [a, , c] = plates.map((f) => f.first);
+        tilts = Math.max(tilts, Math.hypot(c![0] - a![0], c![1] - a![1]) / torque);
         n++;
       }
-      const { pull, pullPeak } = pullOf('ring-plate', 20, { layout });
+      const { pull, pullPeak, tiltPeak } = pullOf('ring-plate', 20, { layout });
       expect(pullPeak! / (1.5 * worst)).toBeCloseTo(1, 6);
       expect(pull! / (0.6 * Math.cbrt(cubes / n))).toBeCloseTo(1, 6);
+      expect(tiltPeak! / (1.5 * tilts * (p['width']! + 0.2 * mm))).toBeCloseTo(1, 6);
       expect(pullOf('ring-plate', 20, { layout, shaft: 0 }).pull).toBeUndefined();
     },
   );
@@ -228,6 +260,85 @@ describe('what an eccentric pulls the shaft across with that drives it', () => {
     };
     expect(line(1)!.state).toBe('fails');
     expect(line(2)?.state ?? 'holds').toBe('holds');
+  });
+});
+
+describe('what axles and the motor’s shaft bear', () => {
+  /** Numbers of a line's stages as it is analysed, and its checks. */
+  const analysed = (v: Variant) => {
+    const line = analyseLine(DEMOS[0]!, v, shelf);
+    const check = (id: string) => line.checks.find((c) => c.id === id)!;
+    return { numbers: line.stages.map((s) => s.report!.numbers), check, demand: line.demand };
+  };
+
+  it('is half of the push and a couple by how far the bearings are apart; a rod bends between them', () => {
+    const v = ringPlate();
+    const { numbers, check, demand } = analysed(v);
+    const bearing = shelf.bearings.find((b) => b.id === '685')!;
+    const [low, high] = body(made(v), 'case/bearing-685')
+      .places(0)
+      .map((f) => f.at[2] + bearing.width / 2);
+    const span = Math.abs(high! - low!);
+    const [{ peak, lasting, stands, slim }] = numbers[0]!.axles! as [AxleLoad];
+    const carried = (x: { across: number; moment: number }) => x.across / 2 + x.moment / span;
+    expect(check('axle-bears-1').figure / (bearing.static / carried(peak))).toBeCloseTo(1, 6);
+    const turns = ((bearing.dynamic / carried(lasting)) ** 3 * 1e6 * 2 * Math.PI) / (demand.meanSpeed * 20);
+    expect(check('axle-life-1').figure / turns).toBeCloseTo(1, 6);
+    expect(slim).toBe(true);
+    const bent = (peak.across * span) / 4 + peak.moment / 2;
+    const { figure, limit } = check('axle-bent-1');
+    expect(figure / ((32 * bent) / (Math.PI * (5 * mm) ** 3))).toBeCloseTo(1, 9);
+    expect(limit).toBe(stands);
+    // 350 MPa of plain steel, of which the shop counts on all.
+    expect(stands).toBe(350e6);
+  });
+
+  it('is a bearing’s force by its lever where a crank of its own ends', () => {
+    const v = ringPlate({ plates: 2, layout: 'both', shaft: 0, materialH: 'pa-cf' });
+    const { numbers, check } = analysed(v);
+    const { width } = shelf.bearings.find((b) => b.id === '685')!;
+    const r = made(v);
+    const [stage] = r.run.stages;
+    const low = r.housing!.plates[0]!.to - width / 2;
+    const [first, second] = numbers[0]!.axles! as [AxleLoad, AxleLoad];
+    expect([first.slim, second.slim]).toEqual([false, false]);
+    const span = r.housing!.plates[1]!.from - r.housing!.plates[0]!.to + width;
+    const bent =
+      (first.peak.across / 2 + first.peak.moment / span) * (stage!.ports.axles![0]!.at[2] + stage!.frame.at[2] - low);
+    expect(check('axle-bent-1').figure / ((32 * bent) / (Math.PI * (5 * mm) ** 3))).toBeCloseTo(1, 6);
+    const material = shelf.materials.find((m) => m.id === 'pa-cf')!;
+    expect(first.stands).toBe(material.across! * factor(shelf, 'strength.printed'));
+    expect(check('axle-bent-2').state).toBe('fails');
+    // Both carry alike.
+    expect(second.peak.across / first.peak.across).toBeCloseTo(1, 6);
+    expect(axleBent({ across: 100, along: 0, moment: 1 }, [4 * mm, 3 * mm], 20 * mm, false)).toBeCloseTo(0.4, 12);
+  });
+
+  it('is a wheel’s pull by its lever off the motor’s face, and the twist: 5 mm of steel stand 4.8 N·m', () => {
+    const v = active(DEMOS[0]!);
+    const { numbers, check, demand } = analysed(v);
+    const r = made(v);
+    const wheel = sweptBy(body(r, 'stage1/driver'));
+    const lever = (wheel.from + wheel.to) / 2 - body(r, 'motor/shaft').places(0)[0]!.at[2];
+    const [one, two] = numbers;
+    const bent = one!.pullPeak! * lever;
+    const twisted = demand.peak / (one!.ratio * one!.etaForward * two!.ratio * two!.etaForward);
+    const { figure, limit, state } = check('motor-bent');
+    expect(figure / Math.sqrt(twisted ** 2 + (4 / 3) * bent ** 2)).toBeCloseTo(1, 2);
+    expect(limit).toBeCloseTo((((450e6 * 0.75) / Math.sqrt(3)) * Math.PI * (5 * mm) ** 3) / 16, 6);
+    expect(state).toBe('holds');
+  });
+
+  it('is a couple of two rows where they hardly pull: a motor’s shaft too thin for it', () => {
+    const v = ofKind('roller-wave', 20);
+    const { numbers, check } = analysed(v);
+    const { figure, state, why } = check('motor-bent');
+    expect(figure).toBeGreaterThan((2 / Math.sqrt(3)) * numbers[0]!.tiltPeak!);
+    expect(figure).toBeLessThan(1.4 * numbers[0]!.tiltPeak!);
+    expect(state).toBe('fails');
+    expect(why).toContain('off the motor’s face');
+    // On a rod of its own nothing hangs on the motor.
+    expect(analysed(changed(ofKind('cycloidal', 15), { shaft: 0 })).check('motor-bent')).toBeUndefined();
   });
 });
 

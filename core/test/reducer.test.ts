@@ -706,10 +706,10 @@ describe('what a housing stands', () => {
       return (Math.min(...ends.map((x) => x.from)) + Math.max(...ends.map((x) => x.to))) / 2;
     };
     const numbers = (more: object) => ({ numbers: more as Working['numbers'], duty: {} as Working['duty'] });
-    const bent = (across: number, moment: number, pull: number) =>
+    const bent = (across: number, moment: number, pull: number, tilt?: number) =>
       bendingOf(r, 0, [
         numbers({ pushes: { peak: { across, along: 0, moment }, lasting: { across: 0, along: 0, moment: 0 } } }),
-        numbers({ pullPeak: pull }),
+        numbers({ pullPeak: pull, tiltPeak: tilt }),
       ]);
     const [own, next] = [middle(0, 'output'), middle(1, 'input')];
     expect([below < own, own < above, above < next]).toEqual([true, true, true]);
@@ -718,6 +718,8 @@ describe('what a housing stands', () => {
     expect(bent(90, 0, 0)).toBeCloseTo(between, 12);
     expect(bent(0, 0, 40)).toBeCloseTo(40 * (next - above), 12);
     expect(bent(90, 0.3, 0)).toBeCloseTo(between + 0.3, 12);
+    // Eccentrics of the next stage that hold each other tilt it as well.
+    expect(bent(90, 0.3, 0, 0.2)).toBeCloseTo(between + 0.5, 12);
     expect(bent(90, 0, 4)).toBeCloseTo(
       Math.max(4 * (next - above), between + (4 * (next - above) * (own - below)) / (above - below)),
       12,

@@ -2,8 +2,10 @@ import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { reducerChecks } from '../reducer/checks.ts';
 import { idleChecks } from '../reducer/idle-loads.ts';
+import { axleLoadChecks } from '../reducer/axle-loads.ts';
 import { keeperChecks } from '../reducer/keepers.ts';
 import { linkChecks, type Working } from '../reducer/link-loads.ts';
+import { motorShaftChecks } from '../reducer/motor-shaft.ts';
 import type { Reducer } from '../reducer/reducer.ts';
 import { strengthChecks, type Carries } from '../reducer/strength.ts';
 import type { Variant } from '../schema/joint.ts';
@@ -40,7 +42,9 @@ export function housingChecks(
     [
       ...reducerChecks(of, v),
       ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
-      ...(working ? linkChecks(of, v, working) : []),
+      ...(working
+        ? [...linkChecks(of, v, working), ...axleLoadChecks(of, working), ...motorShaftChecks(of, working)]
+        : []),
       ...idleChecks(of, v, shelf, working),
       ...(of.housing ? keeperChecks(of.housing.keepers, of.plan!, working) : []),
     ].map((c) => ({

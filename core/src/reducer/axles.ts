@@ -17,6 +17,8 @@ export interface StandingAxle {
   readonly k: number;
   readonly stage: number;
   readonly axle: Axle;
+  /** Which one of its stage's own. */
+  readonly nth: number;
   readonly x: number;
   readonly y: number;
   /** Where it lies within its stage, m along the axis. */
@@ -37,12 +39,12 @@ const ON_AXIS = 1e-6;
 /** The shafts of its stages' own that a housing must bear. */
 export const axlesOf = (stages: readonly StandingStage[], shelf: Shelf): readonly StandingAxle[] =>
   stages.flatMap((s, k) =>
-    (s.ports.axles ?? []).map((axle): StandingAxle => {
+    (s.ports.axles ?? []).map((axle, nth): StandingAxle => {
       const [x, y, from] = pointIn(s.frame, axle.at);
       const { at } = s.ports.input;
       const onInput = Math.hypot(axle.at[0] - at[0], axle.at[1] - at[1]) < ON_AXIS;
       const to = from + axle.long;
-      return { k, stage: s.index, axle, x, y, from, to, bearing: smallestBearing(shelf, axle.diameter), onInput };
+      return { k, stage: s.index, axle, nth, x, y, from, to, bearing: smallestBearing(shelf, axle.diameter), onInput };
     }),
   );
 

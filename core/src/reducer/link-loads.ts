@@ -87,10 +87,10 @@ export function bendingOf(reducer: Reducer, k: number, working: readonly Working
   const link = plan.links[k]!;
   if (!link.bearing) return 0;
   const { peak } = working[link.stage]!.numbers.pushes ?? { peak: NO_PUSH };
-  const pull = goesOn(plan, k) ? (working[link.stage + 1]!.numbers.pullPeak ?? 0) : 0;
-  const { inside, beyond } = pressing(reducer, k, peak, pull);
+  const { pullPeak = 0, tiltPeak = 0 } = goesOn(plan, k) ? working[link.stage + 1]!.numbers : {};
+  const { inside, beyond } = pressing(reducer, k, peak, pullPeak);
   const { a, b } = supportsOf(reducer, link, k);
-  return mostBent(inside, beyond, a, b) + peak.moment;
+  return mostBent(inside, beyond, a, b) + peak.moment + tiltPeak;
 }
 
 /**
@@ -110,15 +110,15 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
     const { numbers, duty } = working[link.stage]!;
     const next = drives ? working[link.stage + 1]!.numbers : undefined;
     const { a, b, both } = supportsOf(reducer, link, k);
-    const carried = (push: Push, pull: number) => {
+    const carried = (push: Push, pull = 0, tilt = 0) => {
       const { inside, beyond } = pressing(reducer, k, push, pull);
       const [below, above] = onSupports([inside, beyond], a, b);
-      return (both ? Math.max(below, above) : above) + push.moment / Math.abs(b - a);
+      return (both ? Math.max(below, above) : above) + (push.moment + tilt) / Math.abs(b - a);
     };
     const { peak, lasting } = numbers.pushes ?? { peak: NO_PUSH, lasting: NO_PUSH };
-    const most = carried(peak, next?.pullPeak ?? 0);
+    const most = carried(peak, next?.pullPeak, next?.tiltPeak);
     if (!(most > 0)) return [];
-    const ever = carried(lasting, next?.pull ?? 0);
+    const ever = carried(lasting, next?.pull, next?.tilt);
     const name = drives ? `shaft ${k + 1}` : 'the output’s shaft';
     const why = `bearing ${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
     const advice =

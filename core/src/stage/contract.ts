@@ -1,4 +1,4 @@
-import type { Pushes } from './push.ts';
+import type { AxleLoad, Pushes } from './push.ts';
 import type { GenericSchema } from 'valibot';
 import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
@@ -111,8 +111,13 @@ export interface StageNumbers {
    */
   readonly pull?: number;
   readonly pullPeak?: number;
+  /** Moments that tilt that shaft beside it, about the middle of what sits on it, N·m; left out where forces share a plane. */
+  readonly tilt?: number;
+  readonly tiltPeak?: number;
   /** What the driven wheel puts on the output's bearings; left out likewise. */
   readonly pushes?: Pushes;
+  /** What it puts on the axles that its ports tell of, in their order; left out where it has none. */
+  readonly axles?: readonly AxleLoad[];
   /** Most that a belt or chain pulls on the pin of an idler, N; left out without one. */
   readonly idlerPull?: number;
   /** No-load torque at the input, N·m. */

@@ -1,5 +1,6 @@
 import { lastingShare } from '../gear/lasting.ts';
-import type { Duty } from './contract.ts';
+import type { Duty, StageNumbers } from './contract.ts';
+import type { StackLoad } from './stack-load.ts';
 
 /** What a wheel puts on the bearings of its shaft: across it and along it, N, and the moment that tilts it, N·m. */
 export interface Push {
@@ -14,6 +15,14 @@ export interface Pushes {
   readonly lasting: Push;
 }
 
+/** What a stage puts on the bearings of an axle of its own, and what that axle stands. */
+export interface AxleLoad extends Pushes {
+  /** Stress that it may be bent to, Pa. */
+  readonly stands: number;
+  /** It is no thicker between its ends; else they bend where they come out of what is. */
+  readonly slim: boolean;
+}
+
 /** Where nothing pushes: forces balance, or the stage bears them itself. */
 export const NO_PUSH: Push = { across: 0, along: 0, moment: 0 };
 
@@ -24,21 +33,33 @@ export const pulled = (peak: number, lasting: number): Pushes => ({
 });
 
 /**
- * What an eccentric pulls the shaft across with that drives it: all of it goes with the torque.
+ * What eccentrics do to the bearings of the shaft they are on: all of it goes with the torque.
  *
- * @param share of the load that the forces are for, at the peak
- * @param worst force over a turn, and its cubic mean, N
- * @example pulledBy({ torque: 4, torqueRms: 2 }, 1, 60, 50) // { pull: 25, pullPeak: 60 }
+ * @param share of the load that the stack's forces are for, at the peak
+ * @param pitch of its layers, m
+ * @example borneBy({ torque: 4, torqueRms: 2 }, 1, { across: 60, acrossMean: 50, tilt: 90, tiltMean: 80 }, 0.01).lasting
+ * // { across: 25, along: 0, moment: 0.4 }
  */
-export const pulledBy = (
+export function borneBy(
   at: Pick<Duty, 'torque' | 'torqueRms' | 'equivalent'>,
   share: number,
-  worst: number,
-  mean: number,
-): { readonly pull: number; readonly pullPeak: number } => ({
-  pull: share * mean * lastingShare(at),
-  pullPeak: share * worst,
-});
+  { across, acrossMean, tilt, tiltMean }: StackLoad,
+  pitch: number,
+): Pushes {
+  const often = share * lastingShare(at);
+  return {
+    peak: { across: share * across, along: 0, moment: share * tilt * pitch },
+    lasting: { across: often * acrossMean, along: 0, moment: often * tiltMean * pitch },
+  };
+}
+
+/** The same of eccentrics on the shaft that drives them, as numbers of their stage. */
+export function pulledBy(
+  ...of: Parameters<typeof borneBy>
+): Required<Pick<StageNumbers, 'pull' | 'pullPeak' | 'tilt' | 'tiltPeak'>> {
+  const { peak, lasting } = borneBy(...of);
+  return { pull: lasting.across, pullPeak: peak.across, tilt: lasting.moment, tiltPeak: peak.moment };
+}
 
 /**
  * What teeth push their wheel with: all of it goes with the torque.

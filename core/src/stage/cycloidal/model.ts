@@ -370,7 +370,7 @@ export function modelCycloidal(
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
     // A crank that is bored sits on the shaft that drives it, and nothing else holds that.
-    ...(p.shaft > 0 && pulledBy(at, (at.torque * held) / moment, load.shaft, load.shaftMean)),
+    ...(p.shaft > 0 && pulledBy(at, (at.torque * held) / moment, load.shaft, p.width)),
     // The crank turns as often against the disc, whichever part is held.
     drag: greaseDrag(g.outside, shelf) + p.discs * bearingDrag(bearing, at.speed * s.n, shelf),
     play: band,

@@ -1,5 +1,6 @@
 import { ringBending } from '../../gear/index.ts';
 import { carry, linePressure, type ContactSet } from '../../lobed/index.ts';
+import { Stack, type StackLoad } from '../stack-load.ts';
 import { phaseOf, STEPS, type CycloidalGeometry } from './geometry.ts';
 import { outShare } from './output-pins.ts';
 import { branchPins, type CycloidalParams } from './params.ts';
@@ -12,9 +13,8 @@ export interface CycloidalSpread {
   readonly bearing: number;
   /** Cubic mean of the bearing's load, N. */
   readonly bearingMean: number;
-  /** What all of them together push their shaft across with, worst and cubic mean, N. */
-  readonly shaft: number;
-  readonly shaftMean: number;
+  /** What all of them together do to their shaft. */
+  readonly shaft: StackLoad;
   /** Squares of all bearings' loads together for a newton metre, mean over a pitch, (N/(N·m))². */
   readonly bearingSquares: number;
   readonly carrying: number;
@@ -65,7 +65,7 @@ export function spreadOf(
   const Z = p.pins;
   const n = branchPins(p);
   let [pinForce, pressure, outForce, bearing, cubes, squares, carrying, stiffness] = [0, 0, 0, 0, 0, 0, 0, 0];
-  let [shaft, shaftCubes] = [0, 0];
+  const shaft = new Stack(p.discs);
   let [pinSlide, outSlide, journalSlide, windUp] = [0, 0, 0, 0];
   g.sets.forEach((sets: readonly ContactSet[], k) => {
     const crank = (2 * Math.PI * k) / Z / STEPS;
@@ -73,7 +73,6 @@ export function spreadOf(
     carrying += c.carrying / STEPS;
     stiffness += c.stiffness / STEPS;
     windUp += c.turn / STEPS;
-    let [x, y] = [0, 0];
     sets.forEach((s, d) => {
       let [fx, fy, share] = [0, 0, 0];
       for (let j = 0; j < Z; j++) {
@@ -92,16 +91,13 @@ export function spreadOf(
       outSlide += (out.sum * share * p.throw * n) / moment / STEPS;
       const [bx, by] = [fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at)];
       const b = Math.hypot(bx, by);
-      x += bx;
-      y += by;
+      shaft.put(d, bx, by);
       bearing = Math.max(bearing, b);
       cubes += b ** 3 / (STEPS * p.discs);
       squares += (b / moment) ** 2 / STEPS;
       journalSlide += (b * (journal / 2) * n) / moment / STEPS;
     });
-    const all = Math.hypot(x, y);
-    shaft = Math.max(shaft, all);
-    shaftCubes += all ** 3 / STEPS;
+    shaft.close();
   });
   return {
     pinForce,
@@ -109,8 +105,7 @@ export function spreadOf(
     outForce,
     bearing,
     bearingMean: Math.cbrt(cubes),
-    shaft,
-    shaftMean: Math.cbrt(shaftCubes),
+    shaft: shaft.load,
     bearingSquares: squares,
     carrying,
     stiffness,

@@ -13,6 +13,7 @@ import {
   lobesLast,
   modeLimits,
   shortestLife,
+  strengthOf,
   type Mode,
   type ToothMaterial,
 } from '../../gear/index.ts';
@@ -21,13 +22,15 @@ import type { Bearing } from '../../schema/joint.ts';
 import { inSeries } from '../../math/springs.ts';
 import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
 import { crankRod, ROD_DENSITY } from '../crank-rod.ts';
-import { pulledBy } from '../push.ts';
+import { borneBy, pulledBy, type AxleLoad } from '../push.ts';
+import { shaftStands } from '../shaft.ts';
 import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { RingPlateBuild } from './build.ts';
 import type { RingPlateGeometry } from './geometry.ts';
+import { GAP } from './outlines.ts';
 import { ringPlateRatio, type RingPlateParams } from './params.ts';
 
 /** Everything computed about a ring-plate stage. */
@@ -169,6 +172,15 @@ function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
   return ratedLife(b.bearing, (mean * at.equivalent) / torque, at.meanSpeed * p.pins);
 }
 
+/** What the plates do to the cranks that no shaft of another's goes through: rods of steel, or printed ones on their ends. */
+function axleLoads({ p, b, at, shelf, cranks }: Setting): AxleLoad[] {
+  const slim = crankBore(p, b.bearing.bore) > 0;
+  const stands = slim ? shaftStands(shelf) : strengthOf(b.materials[2], 'across', shelf);
+  return b.spread.cranks
+    .slice(p.shaft > 0 ? 1 : 0, cranks)
+    .map((c) => ({ ...borneBy(at, at.torque, c, p.width + GAP), stands, slim }));
+}
+
 /** Area of all plates' lobes, m²: their profile runs a pin's radius outside the path of the pins' middles. */
 const flankArea = (p: RingPlateParams, { pin }: { readonly pin: number }): number =>
   p.plates * p.width * (pathLength(p.pins, p.circle / 2, p.throw) + 2 * Math.PI * pin);
@@ -250,7 +262,8 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     etaForward: losses.forward,
     etaBackward: losses.backward,
     // A bored crank sits on the shaft that drives it, and nothing else holds that.
-    ...(p.shaft > 0 && pulledBy(at, at.torque, spread.driven, Math.cbrt(spread.drivenCubes))),
+    ...(p.shaft > 0 && pulledBy(at, at.torque, spread.cranks[0], p.width + GAP)),
+    axles: axleLoads(s),
     drag: greaseDrag(outside, shelf) + p.plates * s.cranks * bearingDrag(bearing, at.speed * p.pins, shelf),
     play,
     stiffness,

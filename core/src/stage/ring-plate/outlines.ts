@@ -28,6 +28,9 @@ export function plateOutside(p: RingPlateParams, bearing: number, more = 0): Out
 export const wheelBody = (p: Pick<RingPlateParams, 'circle' | 'pin' | 'throw' | 'offset'>): number =>
   Math.min(p.circle / 2 - 0.1 * p.pin, p.circle / 2 - 2 * p.throw + p.pin / 2 + p.offset - 2e-4);
 
+/** Room between plates, so that they do not rub, m. */
+export const GAP = 2e-4;
+
 /** Centres of the cranks. */
 export const crankPlaces = (p: Pick<RingPlateParams, 'layout' | 'distance'>): readonly number[] =>
   p.layout === 'one' ? [p.distance] : [p.distance, -p.distance];

@@ -9,13 +9,11 @@ import type { AssemblyStep, Axle, Part, Ports } from '../contract.ts';
 import { crankEnd } from '../crank-rod.ts';
 import type { RingPlateBuild } from './build.ts';
 import { crankBore, type RingPlateModel } from './model.ts';
-import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
+import { crankPlaces, GAP, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
 const degrees = (x: number): string => stated(x, 'angle', 6);
-/** Room between plates, so that they do not rub, m. */
-const GAP = 2e-4;
 
 /** The wheel's body with half-round seats for its pins. */
 function wheelOutside(p: RingPlateParams): Outline {

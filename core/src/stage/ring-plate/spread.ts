@@ -1,4 +1,5 @@
 import type { Rim } from '../../gear/rim.ts';
+import { Stack, type StackLoad } from '../stack-load.ts';
 import type { PlateContacts, RingPlateGeometry } from './geometry.ts';
 
 /**
@@ -51,9 +52,8 @@ export interface PlateSpread {
   readonly pinPress: number;
   /** Mean cube of a crank's force, (N/(N·m))³. */
   readonly crankCubes: number;
-  /** What all plates together push the driven crank across with, worst and mean cube, N/(N·m) and (N/(N·m))³. */
-  readonly driven: number;
-  readonly drivenCubes: number;
+  /** What all plates together do to the first crank, which is driven, and to the second, N/(N·m). */
+  readonly cranks: readonly [StackLoad, StackLoad];
   /** Push times way of sliding for a radian of the crank, and sum of the cranks' forces, both a turn's mean. */
   readonly pinSlide: number;
   readonly crankSum: number;
@@ -74,16 +74,14 @@ export function spreadOf(g: RingPlateGeometry, pin: number, rim: Rim): PlateSpre
   let [pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares, flexSquares] = [
     0, 0, 0, 0, 0, 0, 0, 0, 0,
   ];
-  let [driven, drivenCubes] = [0, 0];
   const passing = g.steps.filter((s) => s.torque > 0.01 * g.greatest);
   const cranks = g.drive.layout === 'one' ? 1 : 2;
+  const [first, second] = [new Stack(g.drive.phases.length), new Stack(g.drive.phases.length)];
   for (const s of passing) {
     const force = 1 / s.torque;
-    const first = [0, 1].map((i) => s.plates.reduce((sum, f) => sum + f.first[i as 0 | 1] * force, 0));
-    const across = Math.hypot(first[0]!, first[1]!);
-    driven = Math.max(driven, across);
-    drivenCubes += across ** 3 / passing.length;
     s.plates.forEach((f, k) => {
+      first.put(k, f.first[0] * force, f.first[1] * force);
+      second.put(k, f.second[0] * force, f.second[1] * force);
       const c = s.contacts[k]!;
       const pushes = pressed(c, (f.first[0] + f.second[0]) * force, (f.first[1] + f.second[1]) * force);
       for (let j = 0; j < pushes.length; j++) {
@@ -106,9 +104,12 @@ export function spreadOf(g: RingPlateGeometry, pin: number, rim: Rim): PlateSpre
         crankSquares += x ** 2 / passing.length;
       }
     });
+    first.close();
+    second.close();
   }
   return {
-    ...{ pinForce, pinPress, crankForce, crankCubes, driven, drivenCubes },
+    ...{ pinForce, pinPress, crankForce, crankCubes },
     ...{ pinSlide, crankSum, pinSquares, crankSquares, flexSquares },
+    cranks: [first.load, second.load],
   };
 }

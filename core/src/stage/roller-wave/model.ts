@@ -29,6 +29,7 @@ import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
 import { pulledBy } from '../push.ts';
+import { Stack, type StackLoad } from '../stack-load.ts';
 import { spring, together } from '../springs.ts';
 import { heldShare, lobesOf, rollerWaveRatio, type RollerWaveParams } from './params.ts';
 import { leastHollow, rowState, type RollerWave, type RowState } from './wave.ts';
@@ -61,6 +62,8 @@ interface Spread {
   readonly wall: number;
   readonly bearing: number;
   readonly bearingMean: number;
+  /** What all rows together do to the eccentrics' shaft. */
+  readonly shaft: StackLoad;
   readonly carrying: number;
   readonly stiffness: number;
   /** The ring’s way past its rollers for a radian, by their forces over the moment. */
@@ -194,6 +197,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
   const N = p.rollers;
   let [force, pressure, wall, bearing, cubes, carrying, stiffness] = [0, 0, 0, 0, 0, 0, 0];
   let [ringWay, wallSlide, wallSpin, journal] = [0, 0, 0, 0];
+  const shaft = new Stack(p.rows);
   for (const rows of b.states) {
     const c = carry(rows, contact, moment);
     carrying += c.carrying / STEPS;
@@ -215,11 +219,13 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
         x += f * s.ex[k]!;
         y += f * s.ey[k]!;
       }
+      shaft.put(d, x, y);
       const load = Math.sqrt(x * x + y * y);
       bearing = Math.max(bearing, load);
       cubes += load ** 3 / (STEPS * p.rows);
       journal += (load * b.bearing.bore) / 2 / moment / STEPS;
     });
+    shaft.close();
   }
   return {
     force,
@@ -227,6 +233,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
     wall,
     bearing,
     bearingMean: Math.cbrt(cubes),
+    shaft: shaft.load,
     carrying,
     stiffness,
     ringWay,
@@ -451,8 +458,8 @@ export function modelRollerWave(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
-    // Two rows stand half a turn apart and hold each other; one leans on the shaft it is on.
-    ...(p.shaft > 0 && p.rows === 1 && pulledBy(at, (at.torque * held) / moment, s.bearing, s.bearingMean)),
+    // Rows push against each other, and tilt the shaft they are on; one leans on it.
+    ...(p.shaft > 0 && pulledBy(at, (at.torque * held) / moment, s.shaft, p.width + ROOM)),
     drag: greaseDrag(b.outside, shelf) + p.rows * bearingDrag(bearing, at.speed * rolls, shelf),
     play: [play + crank / 2, Math.max(0, play - wrong), play + wrong + crank],
     stiffness,

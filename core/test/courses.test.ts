@@ -15,7 +15,14 @@ function bench(kind: string, more: Record<string, unknown>) {
   const changed = stageBench(kind, { ...params, ...more }, duty, cold);
   const made = stageOf(changed.kind, changed.params({}), cold);
   const courses = new Map(made.courses!(duty).map((c) => [c.id, c.values]));
-  return { duty, of: (id: string) => courses.get(id)!, map: made.map!(duty) };
+  const figures = made.report(duty).figures;
+  return {
+    duty,
+    params: changed.params({}) as Record<string, unknown>,
+    of: (id: string) => courses.get(id)!,
+    map: made.map!(duty),
+    figure: (id: string) => figures.find((f) => f.id === id)!.value,
+  };
 }
 
 /** What all bodies feel at a step, told by the first at the steps that are pitches away. */
@@ -94,5 +101,25 @@ describe('courses', () => {
           expect(Math.abs(of('wall')[step]! / Math.max(...pushes) - 1)).toBeLessThan(1e-3);
         }
       expect(map.ample).toBeCloseTo(Math.max(...map.values), 9);
+    });
+
+  for (const more of [{}, { form: 'involute' }, { held: 'spline' }])
+    it(`strain wave ${Object.values(more).join('')}: one tooth’s push over a turn is what all together carry the torque with`, () => {
+      const { duty, of, params } = bench('strain-wave', more);
+      const { module, teeth, held } = params as { module: number; teeth: number; held: string };
+      const push = of('push').slice(0, -1);
+      // What goes out has 40 teeth, or the ring's 42; sides lean 30°.
+      const arm = ((module * (held === 'ring' ? teeth : teeth + 2)) / 2) * Math.cos(Math.PI / 6);
+      const mean = push.reduce((s, f) => s + f, 0) / push.length;
+      // A tooth that only just dips in pushes nothing: up to two in a hundred are left out.
+      expect(Math.abs((mean * teeth * arm) / duty.torque - 1)).toBeLessThan(0.02);
+      // The figure looks at teeth where they stand, the course in between as well.
+      expect(Math.max(...push) / bench('strain-wave', more).figure('toothForce')).toBeGreaterThan(0.999);
+      expect(Math.max(...push) / bench('strain-wave', more).figure('toothForce')).toBeLessThan(1.04);
+      // In its space it has room on both sides, out of it as much as it stands off: never a module or more.
+      expect(Math.max(...of('clearance'))).toBeLessThanOrEqual(module);
+      expect(Math.min(...of('clearance'))).toBeGreaterThan(0);
+      // Off centre there is less room than as drawn for the tooth that has least.
+      expect(Math.min(...of('off'))).toBeLessThanOrEqual(Math.min(...of('clearance')));
     });
 });

@@ -46,6 +46,7 @@ import { Strongest } from '../src/search/dominance.ts';
 import { dutyAt } from '../src/line/numbers.ts';
 import type { Member } from '../src/search/members.ts';
 import { motorTorque } from '../src/motor/available.ts';
+import type { StageNumbers } from '../src/stage/contract.ts';
 
 const read = (name: string) => {
   const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
@@ -63,6 +64,23 @@ function run<T>(g: Generator<unknown, T>): T {
   let s = g.next();
   while (!s.done) s = g.next();
   return s.value;
+}
+
+/** Across the output's axis, m, from the motor on: what stands beside a stage, or lies across the last that turns power aside. */
+function wideness(drive: { frame: number; length: number; reach: number }, stages: readonly StageNumbers[]): number {
+  let [most, beside, about] = [drive.frame, 0, drive.frame];
+  for (const n of stages) {
+    const far = n.before?.beside ?? 0;
+    most = Math.max(most, n.outside);
+    if (far > 0 && about > 0) beside = Math.max(beside, far + about / 2);
+    about = far > 0 ? 0 : Math.max(about, n.outside);
+  }
+  const turns = stages.findLastIndex((n) => n.before?.across);
+  if (turns < 0) return Math.max(most, beside);
+  const coupled = stages.slice(0, turns + 1).map((n) => n.before?.off ?? 0);
+  if (coupled[0]! > 0) coupled[0] = Math.max(coupled[0]!, drive.reach);
+  const long = stages.slice(0, turns).reduce((s, n) => s + n.length, drive.length);
+  return Math.max(most, beside, stages[turns]!.before!.across!.far + coupled.reduce((s, x) => s + x, long));
 }
 
 describe('those that few are better than', () => {
@@ -295,7 +313,10 @@ describe('screened stages', () => {
         stages.reduce((s, m) => s + m.numbers.mass, drive.mass),
         last.numbers.play[0] + (stages.length > 1 ? stages[0]!.numbers.play[0] / last.ratio : 0),
         1 / last.numbers.stiffness + (stages.length > 1 ? 1 / (stages[0]!.numbers.stiffness * last.ratio ** 2) : 0),
-        Math.max(drive.frame, ...stages.map((m) => m.numbers.outside)),
+        wideness(
+          drive,
+          stages.map((m) => m.numbers),
+        ),
         1 / stages.reduce((p, m) => p * m.numbers.etaForward, 1),
       ];
       const key = stages.map((m) => m.kind).join(' + ');
@@ -386,7 +407,7 @@ describe('screened stages', () => {
               n.reduce((s, x) => s + x.mass, drive.mass),
               Math.max(1e-5, n[2]!.play[0] + n[1]!.play[0] / r3 + n[0]!.play[0] / r2),
               1 / n[2]!.stiffness + 1 / (n[1]!.stiffness * r3 * r3) + 1 / (n[0]!.stiffness * r2 * r2),
-              Math.max(drive.frame, ...n.map((x) => x.outside)),
+              wideness(drive, n),
               1 / n.reduce((p, x) => p * x.etaForward, 1),
             ];
             if (!kept.some((x) => x.every((v, i) => v <= aims[i]! * 1.14))) expect(aims).toEqual('kept by another');

@@ -5,6 +5,7 @@ import { FigureMaker, term, type Figure, worked, workingOf } from '../figure/ind
 import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
+import { motorRoom, roomOf } from './extent.ts';
 import type { LineNumbers } from './numbers.ts';
 import { stated } from '../units/stated.ts';
 import { samplePlay } from './play.ts';
@@ -79,6 +80,18 @@ export function lineFigures(
     n.stages.map((s, j) =>
       term(`${symbol}${j + 1}`, `${name}, stage ${j + 1}`, pick(s, j), quantity, 'computed', variant.stages[j]!.id),
     );
+  const widths = () => {
+    const [room, motor] = [roomOf(n.stages), motorRoom(variant.motor)];
+    const more = [
+      term('b', 'to the outside of what stands beside a stage', room.widthBeside(motor), 'length', 'computed'),
+      term('x', 'to the end of what lies across the output', room.widthAcross(motor), 'length', 'computed'),
+    ].filter((t) => t.value > 0);
+    return [
+      term('motor', 'frame', motor.frame, 'length', 'motor'),
+      ...per('s', 'outside', 'length', (s) => s.outside),
+      ...more,
+    ];
+  };
   const ratios = per('i', 'ratio', 'ratio', (s) => s.ratio);
   const etas = per('η', 'efficiency', 'efficiency', arrivingShare);
   const drags = per('d', 'drag at the input', 'torque', (s) => s.drag);
@@ -401,13 +414,8 @@ export function lineFigures(
       () => ({
         formula: around
           ? 'longest side of the housing, screws’ bosses included'
-          : 'largest of motor and stages across the axis',
-        terms: around
-          ? []
-          : [
-              term('motor', 'frame', variant.motor.frame, 'length', 'motor'),
-              ...per('s', 'outside', 'length', (s) => s.outside),
-            ],
+          : 'largest across the axis of motor, stages, and what stands beside or across them',
+        terms: around ? [] : widths(),
         source: 'geometry',
       }),
     ),
@@ -417,7 +425,11 @@ export function lineFigures(
       'length',
       (x) => x.length,
       () => ({
-        formula: around ? 'from the motor’s end to the cover’s face' : 'motor + stages',
+        formula: around
+          ? 'from the motor’s end to the cover’s face'
+          : roomOf(n.stages).crosses
+            ? 'stages from where power turns aside, and half of what lies across them on either side'
+            : 'motor + stages',
         terms: [
           term('motor', 'length', variant.motor.length, 'length', 'motor'),
           ...per('l', 'length', 'length', (s) => s.length),

@@ -11,6 +11,7 @@ import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, withFactor, type Shelf } from '../shop/shelf.ts';
 import { arrivingShare } from '../stage/arriving.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
+import { motorRoom, roomOf } from './extent.ts';
 import { creptMore } from '../stage/springs.ts';
 import { stated } from '../units/stated.ts';
 import { givenBack } from './giving-back.ts';
@@ -585,8 +586,6 @@ function sum(
   const senses = sensing(variant, shelf);
   let mass = motor.mass + driveMass(driver) + senses.mass;
   let money = motor.price + driveMoney(driver) + senses.money;
-  let outside = motor.frame;
-  let length = motor.length;
   for (let j = 0; j < stages.length; j++) {
     const s = stages[j]!;
     const d = Math.abs(after[j]!);
@@ -597,9 +596,8 @@ function sum(
     inertiaLinks += (around?.inertias[j] ?? 0) * d * d;
     mass += s.mass;
     money += s.money;
-    outside = Math.max(outside, s.outside);
-    length += s.length;
   }
+  const [room, own] = [roomOf(stages), motorRoom(motor)];
   const rotor = motor.rotorInertia * ratio * ratio;
   const inertiaLine = rotor + inertiaStages + inertiaLinks;
   const spin = spinPerAcceleration(inertiaLine, size);
@@ -672,8 +670,8 @@ function sum(
     accelerationInertia: fastest.inertia,
     moveTime: fastest.acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
     resolution: resolutionNumbers(variant, shelf, size, needed(stages, 0), stick),
-    size: around?.size ?? outside,
-    length: around?.length ?? length,
+    size: around?.size ?? room.size(own),
+    length: around?.length ?? room.length(own),
     mass: mass + shaft.mass + (around?.mass ?? 0),
     money: money + shaft.money + (around?.money ?? 0),
     aroundMass: around?.mass ?? 0,

@@ -1,4 +1,6 @@
 import { arrivingShare } from '../stage/arriving.ts';
+import { Extent } from '../line/extent.ts';
+import type { Before } from '../stage/contract.ts';
 import type { Member } from './members.ts';
 
 /** Steps of ratio, as logarithms, within which one member of a kind stands for the others. */
@@ -26,6 +28,7 @@ export interface Ideal {
   readonly compliance: number;
   readonly outside: number;
   readonly length: number;
+  readonly before: Before | undefined;
   readonly eta: number;
   readonly drag: number;
   /** Of what turns it back: so many times what idles before it. */
@@ -40,6 +43,19 @@ export interface Ideal {
 const backOf = ({ ratio, numbers }: Member): number =>
   numbers.etaBackward > 0 ? ratio / numbers.etaBackward : Infinity;
 
+/** The nearest that what comes before any of some stages of one kind can stand; how high it lies is not told. */
+function leastBefore(list: readonly Member[]): Before | undefined {
+  const befores = list.flatMap((m) => m.numbers.before ?? []);
+  if (befores.length < list.length) return undefined;
+  const least = (of: (b: Before) => number) => befores.reduce((x, b) => Math.min(x, of(b)), Infinity);
+  const across = befores.every((b) => b.across) && {
+    far: least((b) => b.across!.far),
+    high: NaN,
+    lean: -least((b) => -Math.abs(b.across!.lean)),
+  };
+  return { beside: least((b) => b.beside ?? 0), off: least((b) => b.off ?? 0), ...(across && { across }) };
+}
+
 function idealOf(list: readonly Member[]): Ideal {
   const least = (of: (m: Member) => number) => list.reduce((b, m) => Math.min(b, of(m)), Infinity);
   return {
@@ -49,6 +65,7 @@ function idealOf(list: readonly Member[]): Ideal {
     compliance: least((m) => 1 / m.numbers.stiffness),
     outside: least((m) => m.numbers.outside),
     length: least((m) => m.numbers.length),
+    before: leastBefore(list),
     eta: -least((m) => -arrivingShare(m.numbers)),
     drag: least((m) => m.numbers.drag),
     back: [least(backOf), -least((m) => -backOf(m))],
@@ -107,8 +124,7 @@ export class Sum {
   mass = 0;
   play = 0;
   compliance = 0;
-  size = 0;
-  length = 0;
+  readonly room = new Extent();
   efficiency = 1;
   /** What turns it back: so many times what idles before it, and what drags on the way. */
   back = 1;
@@ -131,8 +147,7 @@ export class Sum {
     this.mass = after.mass + n.mass;
     this.play = after.play + n.play[0] / after.ratio;
     this.compliance = after.compliance + 1 / (n.stiffness * after.ratio * after.ratio);
-    this.size = n.outside > after.size ? n.outside : after.size;
-    this.length = after.length + n.length;
+    this.room.put(n, after.room);
     this.efficiency = after.efficiency * arrivingShare(n);
     this.ratio = after.ratio * m.ratio;
     this.back = after.back * backOf(m);
@@ -154,8 +169,7 @@ export class Sum {
     this.mass = after.mass + b.mass;
     this.play = after.play + b.play / after.ratio;
     this.compliance = after.compliance + b.compliance / (after.ratio * after.ratio);
-    this.size = b.outside > after.size ? b.outside : after.size;
-    this.length = after.length + b.length;
+    this.room.put(b, after.room);
     this.efficiency = after.efficiency * b.eta;
     this.ratio = after.ratio * b.least;
     this.bore = after.turned || after.bore < b.bore ? after.bore : b.bore;

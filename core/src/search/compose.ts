@@ -1,5 +1,6 @@
 import { askedValue, type Demand } from '../brief/demand.ts';
 import type { Limit, LimitId } from '../schema/joint.ts';
+import type { Extent } from '../line/extent.ts';
 import { countUpTo, fewOf, groupsOf, Sum, wantedBefore, type Group, type Marked } from './columns.ts';
 import { NonDominated, Strongest } from './dominance.ts';
 import { bestDriveOf, placeOf, RATIOS, windowOf, type Drive } from './drives.ts';
@@ -193,7 +194,7 @@ export class Composer {
     this.beyond = this.bounds.filter((b) => b.of === 'length' || b.of === 'turnBack' || b.of === 'bore');
     const back = this.bounds.filter((b) => b.of === 'turnBack');
     this.backToBe = back.length > 1 ? 'both' : back[0]?.most === false ? 'large' : 'small';
-    this.pairAims = new Float64Array(AIMS.length + this.beyond.length);
+    this.pairAims = new Float64Array(AIMS.length + 1 + this.beyond.length);
     this.spins = Float64Array.from(demand.points, (p) => p.acceleration ?? 0);
     this.counts = Uint8Array.from(demand.points, (p) => (p.torque > 0 && !(holds && p.speed === 0) ? 1 : 0));
     const kinds = [...new Set(members.map((m) => m.kind))];
@@ -311,9 +312,11 @@ export class Composer {
     const cell = this.cellOf((kinds * this.levels.length + level) * 1000 + step);
     const { pairAims, beyond } = this;
     pairAims.set(this.aims);
+    // What stands wide before them makes those larger that reach far from where it stands.
+    pairAims[AIMS.length] = Math.max(next.room.reaches, HAIR);
     for (let i = 0; i < beyond.length; i++) {
       const value = this.sums[beyond[i]!.of];
-      pairAims[AIMS.length + i] = beyond[i]!.most ? value : 1 / value;
+      pairAims[AIMS.length + 1 + i] = beyond[i]!.most ? value : 1 / value;
     }
     if (cell.welcomes(pairAims)) cell.take({ stages: [m, ...after.stages], lines }, pairAims);
   }
@@ -392,7 +395,7 @@ export class Composer {
     const weak = 1 / Math.max(1 + NEAR, this.leastMiss(m.mask, after));
     for (const d of this.cheapFirst) {
       const drive = this.drives[d]!;
-      if (this.cheaperDoes(drive, kept, sum.size)) continue;
+      if (this.cheaperDoes(drive, kept, sum.room)) continue;
       const reach = this.reach(drive, sum, place);
       if (reach <= weak) continue;
       this.sumWith(drive, sum, reach);
@@ -432,10 +435,11 @@ export class Composer {
   }
 
   /** Whether one of the first drives in `does` is no heavier than another and takes no more room. */
-  private cheaperDoes({ mass, frame }: Drive, kept: number, size: number): boolean {
+  private cheaperDoes(drive: Drive, kept: number, room: Extent): boolean {
+    const size = kept > 0 ? room.size(drive) : 0;
     for (let i = 0; i < kept; i++) {
       const one = this.drives[this.does[i]!]!;
-      if (one.mass <= mass && one.frame <= Math.max(frame, size)) return true;
+      if (one.mass <= drive.mass && room.size(one) <= size) return true;
     }
     return false;
   }
@@ -447,8 +451,8 @@ export class Composer {
     sums.mass = sum.mass + drive.mass;
     sums.play = sum.play;
     sums.stiffness = 1 / sum.compliance;
-    sums.size = sum.size > drive.frame ? sum.size : drive.frame;
-    sums.length = sum.length + drive.length;
+    sums.size = sum.room.size(drive);
+    sums.length = sum.room.length(drive);
     sums.efficiency = sum.efficiency;
     sums.torque = this.demand.peak * reach;
     sums.bore = sum.turned ? Math.max(sum.bore, HAIR) : HAIR;

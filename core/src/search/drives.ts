@@ -5,6 +5,7 @@ import { driverFor } from '../motor/drive.ts';
 import { sensing } from '../line/sensing.ts';
 import { driveMass, driveMoney } from '../motor/driver.ts';
 import type { Motor } from '../motor/motor.ts';
+import { faceOf } from '../shop/motor-face.ts';
 import type { Shelf } from '../shop/shelf.ts';
 
 /** A motor with its driver, and what it brings at every total ratio. */
@@ -17,6 +18,8 @@ export interface Drive {
   readonly saves: number;
   readonly frame: number;
   readonly length: number;
+  /** How far its shaft stands out of its face, m. */
+  readonly reach: number;
   readonly rotor: number;
   /** Torque that turns it unpowered, N·m. */
   readonly idle: number;
@@ -53,6 +56,7 @@ export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shel
     saves: there ? motor.price : 0,
     frame: motor.frame,
     length: motor.length,
+    reach: faceOf(motor).reach,
     rotor: motor.rotorInertia,
     idle: motor.detentTorque,
     gives,
@@ -91,6 +95,7 @@ export function bestDriveOf(drives: readonly Drive[], holds: boolean): Drive {
     mass: least((d) => d.mass),
     frame: least((d) => d.frame),
     length: least((d) => d.length),
+    reach: least((d) => d.reach),
     rotor: least((d) => d.rotor),
     idle: holds ? -least((d) => -d.idle) : least((d) => d.idle),
     gives: Float64Array.from(one?.gives ?? [], (_, i) => drives.reduce((b, d) => Math.max(b, d.gives[i]!), 0)),

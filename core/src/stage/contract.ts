@@ -141,6 +141,7 @@ export interface StageNumbers {
   readonly outside: number;
   /** Along the axis, m. */
   readonly length: number;
+  readonly before?: Before;
   /** Highest input speed, rad/s. */
   readonly maxSpeed: number;
   /** Clear passage along the output axis, m; 0 where the shaft fills it. */
@@ -149,6 +150,22 @@ export interface StageNumbers {
   readonly beside: boolean;
   /** Shortest life at the duty's equivalent torque and mean speed, s; Infinity where nothing tires or wears. */
   readonly life: number;
+}
+
+/** Where what comes before a stage stands, a motor or other stages: left out where it is on the output's axis, close by. */
+export interface Before {
+  /** From the input's axis to the stage's own far side, m: what comes before stands half of itself beyond. */
+  readonly beside?: number;
+  /** Where the input's axis crosses the output's direction. */
+  readonly across?: {
+    /** From where what comes before begins to the stage's own far side, m. */
+    readonly far: number;
+    /** How high the input's axis is there over the stage's lower end, m, and the cosine by which it leans up the output's. */
+    readonly high: number;
+    readonly lean: number;
+  };
+  /** How far off a coupling keeps what comes before, m. */
+  readonly off?: number;
 }
 
 /** What a stage says of itself under a duty; plain data. */

@@ -71,6 +71,9 @@ export const [ENDS_APART, CLEAR] = [1e-3, 1e-3] as const;
 /** How far a shaft's end reaches beyond what stands beside it for a coupling, m; `none` where there is no coupling for it. */
 export const reachInto = (c: Coupling | undefined, none: number): number => (c ? CLEAR + c.length / 2 : none);
 
+/** How far from the end of the shaft that it takes a coupling keeps the face of a motor, m. */
+export const keepsOff = (c: Coupling): number => c.length / 2 + CLEAR;
+
 /** What of a port tells that a coupling takes the end there, and the end of what drives it. */
 export const coupledPort = (c: Coupling | undefined): Pick<Port, 'coupling'> =>
   c ? { coupling: { over: c.length / 2, most: c.most } } : {};

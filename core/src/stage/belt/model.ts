@@ -290,6 +290,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf, k
     mass: parts.one.mass + parts.two.mass + parts.belt.mass + parts.idler.mass,
     money: parts.one.money + parts.two.money + parts.belt.money + parts.idler.money + factor(shelf, 'price.bearing'),
     outside: L.centre + o1 + o2 + 2 * section.toothHeight,
+    before: { beside: L.centre + o2 + section.toothHeight },
     length: p.width + FLANGES + HUB,
     maxSpeed: section.maxSpeed / r1,
     // A pulley bolted to its neighbour leaves its bore open; otherwise the shaft fills it.

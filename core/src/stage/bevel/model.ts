@@ -20,7 +20,7 @@ import {
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Before, Duty, StageNumbers } from '../contract.ts';
 import { pushedByTeeth } from '../push.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Kept } from '../kept.ts';
@@ -103,6 +103,17 @@ function massOf(c: Cone, g: BevelGeometry, p: BevelParams, i: 0 | 1, material: T
   return Math.max(0, cone + sleeve - hole) * material.material.density * factor(shelf, 'gear.solid');
 }
 
+/**
+ * What comes before lies along the pinion's axis, from its back or from where it is clear of the wheel.
+ *
+ * @param angle between the axes, rad
+ */
+function lyingBefore({ cones, length }: BevelGeometry, angle: number): NonNullable<Before['across']> {
+  const [{ mount }, { over, mount: top }] = cones;
+  const lean = Math.cos(angle);
+  return { far: Math.max(mount * Math.sin(angle), over) + over, high: length - top + mount * lean, lean };
+}
+
 /** Computes a bevel pair at a duty on its wheel. Source: ISO 23509 geometry; virtual spur pair at mid-face (ISO 10300, method B1 in outline). */
 export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf, kept: Kept): BevelModel {
   const { geometry: g, materials } = b;
@@ -175,6 +186,7 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
     mass: masses[0] + masses[1],
     money: prices[0] + prices[1],
     outside: g.outside,
+    before: { across: lyingBefore(g, p.shaft) },
     length: g.length,
     maxSpeed: topPitchSpeed(materials) / c1.mean,
     bore: p.bore2,

@@ -314,6 +314,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     mass: masses[0] + masses[1] + masses[2],
     money: prices[0] + prices[1] + prices[2],
     outside: Math.max(centre, r1 + r2) + r1 + r2,
+    before: { beside: Math.max(centre, r1 + r2) + r2 },
     length: Math.max(...b.widths),
     maxSpeed: 10 / r1,
     bore: p.bore2,

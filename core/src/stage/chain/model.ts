@@ -413,6 +413,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     mass: masses[0] + masses[1] + masses[2] + masses[3],
     money: prices[0] + prices[1] + prices[2] + prices[3],
     outside: wide[1]! - wide[0]! + chain.plate,
+    before: { beside: wide[1]! - L.path.wheels[0]!.x + chain.plate / 2 },
     length: chain.across,
     maxSpeed: factor(shelf, 'chain.speed') / L.r1,
     bore: p.bore2,

@@ -261,6 +261,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     ...(p.moves === 'carriage' && { rides: masses[0] + hooked.mass }),
     money: prices[0] + prices[1] + hooked.money,
     outside: g.tip + g.axis + p.back,
+    before: { beside: g.axis + p.back },
     length: p.width,
     maxSpeed: topPitchSpeed(materials) / g.radius,
     bore: 0,

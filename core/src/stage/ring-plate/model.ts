@@ -275,6 +275,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     limits: modeLimits(modes),
     ...sumCosts(Object.values(costs)),
     outside,
+    before: { beside: outside - bearing.outside / 2 - p.wall - p.throw },
     length: p.plates * p.width + 2e-3,
     maxSpeed: (mp.plastic || mw.plastic ? 4 : 12) / p.throw / p.pins,
     bore: p.bore,

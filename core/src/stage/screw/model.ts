@@ -17,7 +17,15 @@ import type { Bearing } from '../../schema/joint.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { rodMass, type Cost } from '../costs.ts';
-import { couplingCost, couplingFor, couplingSpring, reachInto, type Coupling } from '../coupling.ts';
+import {
+  couplingCost,
+  couplingFor,
+  couplingSpring,
+  ENDS_APART,
+  keepsOff,
+  reachInto,
+  type Coupling,
+} from '../coupling.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
@@ -443,7 +451,8 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
     mass: bar + nuts * sleeve + bearings * bearing.mass + bought.mass,
     money: prices[0] + nuts * prices[1] + bearings * bearing.price + bought.money,
     outside: Math.max(p.nutDiameter, bearing.outside),
-    length: b.length,
+    ...(b.coupling && { before: { off: keepsOff(b.coupling) } }),
+    length: before + ENDS_APART + b.length + behind,
     maxSpeed: 0.8 * whirl,
     bore: 0,
     beside: false,

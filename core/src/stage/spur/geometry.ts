@@ -22,6 +22,8 @@ export interface SpurGeometry {
   readonly x1: number;
   readonly x2: number;
   readonly outside: number;
+  /** From the driving wheel's axis to the farthest of any wheel, m. */
+  readonly beside: number;
 }
 
 /** Geometry of a train; refuses in words what does not mesh. */
@@ -103,11 +105,14 @@ export function spurGeometry(p: SpurParams): Result<SpurGeometry> {
     g.ring ? meshes[i - 1]!.sides[1].root + p.rim : (i === 0 ? meshes[0]!.pair.s1 : meshes[i - 1]!.pair.s2).ra,
   );
   let outside = 0;
+  const beside = Math.max(
+    ...places.map((at, i) => Math.hypot(at[0] - places[0]![0], at[1] - places[0]![1]) + reach[i]!),
+  );
   for (let i = 0; i < places.length; i++)
     for (let j = i; j < places.length; j++)
       outside = Math.max(
         outside,
         Math.hypot(places[i]![0] - places[j]![0], places[i]![1] - places[j]![1]) + reach[i]! + reach[j]!,
       );
-  return ok({ wheels, meshes, places, x1, x2, outside });
+  return ok({ wheels, meshes, places, x1, x2, outside, beside });
 }

@@ -316,6 +316,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     mass: masses.reduce((s, x) => s + x, 0) + hooked.mass,
     money: prices.reduce((s, x) => s + x, 0) + hooked.money + factor(shelf, 'price.bearing') * p.idlers,
     outside: g.outside,
+    before: { beside: g.beside },
     length: p.width,
     maxSpeed: topPitchSpeed(materials) / first.pair.rw1,
     bore: ring ? 0 : p.bore2,

@@ -5,7 +5,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import { couplingFor, reachInto, type Coupling } from '../coupling.ts';
+import { couplingFor, ENDS_APART, reachInto, type Coupling } from '../coupling.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { frictionAngle } from './forces.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
@@ -53,6 +53,22 @@ export const stubOf = (
   wide: number,
   c: Coupling | undefined,
 ): number => (c ? Math.max(0, over - (span + wide) / 2) : 0) + reachInto(c, STUB);
+
+/** How far what drives a bored worm stands off its bearing and the wheel, m. */
+const STANDS_OFF = 3e-3;
+
+/** How far from the wheel's axis the worm's own shaft reaches where it is driven, m. */
+export const endOf = (
+  { span }: Pick<WormParams, 'span'>,
+  { bearing, stub }: Pick<WormBuild, 'bearing' | 'stub'>,
+): number => (span + bearing.width) / 2 + stub;
+
+/** How far from the wheel's axis, along the worm's, what drives it begins, m. */
+export const beginsAt = (
+  p: Pick<WormParams, 'span' | 'bore1'>,
+  b: Pick<WormBuild, 'bearing' | 'stub' | 'geometry'>,
+): number =>
+  p.bore1 > 0 ? Math.max((p.span + b.bearing.width) / 2, b.geometry.mesh.s2.ra) + STANDS_OFF : endOf(p, b) + ENDS_APART;
 
 /** Builds a stage; refuses in words what does not go together. */
 export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {

@@ -35,14 +35,14 @@ import { equivalentLoad, ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { rodMass, sumCosts } from '../costs.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
-import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import type { Before, Duty, Spring, StageNumbers } from '../contract.ts';
 import { pushedByTeeth } from '../push.ts';
 import { inSeries } from '../../math/springs.ts';
 import { shaftStands, shaftStress } from '../shaft.ts';
 import { hubSprings } from '../hub-springs.ts';
-import { couplingCost, couplingSpring, type Coupling } from '../coupling.ts';
+import { couplingCost, couplingSpring, keepsOff, type Coupling } from '../coupling.ts';
 import { spring, together } from '../springs.ts';
-import { frictionOf, type WormBuild } from './build.ts';
+import { beginsAt, frictionOf, type WormBuild } from './build.ts';
 import {
   driving,
   drivenBack,
@@ -439,6 +439,18 @@ function costsOf({ p, b, shelf }: Setting, [withBearings, wheel]: readonly [numb
   };
 }
 
+/** What comes before lies along the worm, half as high as the stage is. */
+function beforeOf({ p, b }: Setting, length: number): Before {
+  const { bearing, geometry, coupling } = b;
+  const { ra } = geometry.mesh.s2;
+  const far = beginsAt(p, b) + Math.max(ra, (p.span + bearing.width) / 2, p.length / 2);
+  return {
+    beside: geometry.centre + ra,
+    across: { far, high: length / 2, lean: 0 },
+    ...(coupling && { off: keepsOff(coupling) }),
+  };
+}
+
 /**
  * Computes a worm stage at a duty on its wheel.
  *
@@ -499,6 +511,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const [wormMass, wheelMass] = massesOf(s);
   const rubs = springy ? springFriction(friction, p.springForce, p.pressure, m.s1.r, lead) : 0;
   const costs = costsOf(s, [wormMass, wheelMass]);
+  const length = Math.max(p.width, 2 * m.s1.ra);
   const numbers: StageNumbers = {
     ratio: wormRatio(p),
     etaForward: forward,
@@ -515,7 +528,8 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     limits: modeLimits(modes),
     ...sumCosts(Object.values(costs)),
     outside: g.outside,
-    length: Math.max(p.width, 2 * m.s1.ra),
+    before: beforeOf(s, length),
+    length,
     // Worm speed at which grease is wiped off: sliding of 3 m/s with a plastic, 8 m/s metal on metal.
     maxSpeed: ((a.plastic || b.plastic ? 3 : 8) * Math.cos(lead)) / m.s1.r,
     bore: p.bore2,

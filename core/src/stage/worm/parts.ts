@@ -15,7 +15,7 @@ import { cut, prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import { coupledPort, couplingPart, ENDS_APART } from '../coupling.ts';
-import type { WormBuild } from './build.ts';
+import { beginsAt, endOf, type WormBuild } from './build.ts';
 import { wormPose } from './drawing.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import { wheelSpan } from './figures.ts';
@@ -24,12 +24,6 @@ import type { WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
-/** How far what drives the worm stands off its bearing and the wheel, m. */
-const STANDS_OFF = 3e-3;
-/** How far from the wheel's axis the worm's own shaft reaches where it is driven, m. */
-const endOf = (p: WormParams, { bearing, stub }: Pick<WormBuild, 'bearing' | 'stub'>): number =>
-  (p.span + bearing.width) / 2 + stub;
-
 /** Worm, wheel and the worm's bearings. */
 export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<readonly Part[]> {
   const g = m.geometry;
@@ -163,13 +157,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
 export const wormPorts = (p: WormParams, b: WormBuild): Ports => ({
   // A motor stands clear of the wheel, which reaches below it; what is coupled ends just before the worm's own shaft does.
   input: {
-    at: [
-      p.bore1 > 0
-        ? -Math.max((p.span + b.bearing.width) / 2, b.geometry.mesh.s2.ra) - STANDS_OFF
-        : -endOf(p, b) - ENDS_APART,
-      b.geometry.centre,
-      p.width / 2,
-    ],
+    at: [-beginsAt(p, b), b.geometry.centre, p.width / 2],
     along: 'x',
     shaft: p.bore1,
     boredBy: 'bore1',

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { flatten, readParams, stageKind, type Duty } from '../src/index.ts';
 import {
   leastHollow,
+  pathCurvature,
   ringOutline,
   ringPoint,
   ringReach,
@@ -13,7 +14,8 @@ import {
 } from '../src/stage/roller-wave/wave.ts';
 import { lobesOf, rollerWaveRatio } from '../src/stage/roller-wave/params.ts';
 import { cold, distanceTo } from './helpers.ts';
-import { analyseOf, drawingOf, partsOf } from './stage-bench.ts';
+import { withFactor } from '../src/shop/shelf.ts';
+import { analyseOf, drawingOf, partsOf, stageOf } from './stage-bench.ts';
 
 interface WaveCase {
   eccentric_radius_mm: number;
@@ -48,6 +50,76 @@ const waveOf = (c: WaveCase): RollerWave => ({
   throw: c.eccentricity_mm * 1e-3,
   rollers: c.rollers,
   lobes: c.ring_lobes,
+});
+
+describe('the profile of a roller wave', () => {
+  const waves = cases.map(waveOf).filter((w) => leastHollow(w) > w.roller);
+
+  it('bends as its points do, by finite differences', () => {
+    for (const w of waves)
+      for (const share of [0, 0.13, 0.31, 0.5, 0.77, 1]) {
+        const theta = (share * Math.PI) / w.lobes;
+        // Against rounding, four tenths of a degree of a lobe; five points, whose error goes with the fourth power.
+        const h = 7e-3 / w.lobes;
+        const at = (k: number) => ringPoint(w, theta + k * h, 0);
+        const [a, b, c, d, e] = [-2, -1, 0, 1, 2].map(at);
+        const first = (i: 0 | 1) => (a![i] - 8 * b![i] + 8 * d![i] - e![i]) / (12 * h);
+        const second = (i: 0 | 1) => (-a![i] + 16 * b![i] - 30 * c![i] + 16 * d![i] - e![i]) / (12 * h * h);
+        const [x1, y1, x2, y2] = [first(0), first(1), second(0), second(1)];
+        const bend = (x1 * y2 - y1 * x2) / Math.hypot(x1, y1) ** 3;
+        expect(Math.abs(pathCurvature(w, theta) - bend)).toBeLessThan(1e-4 * Math.abs(bend) + 1e-3);
+      }
+  });
+
+  it('is hollow at least as its sharpest place, looked for at a hundred thousand', () => {
+    for (const w of waves) {
+      let most = 0;
+      for (let i = 0; i <= 100_000; i++) most = Math.max(most, -pathCurvature(w, (Math.PI * i) / 1e5 / w.lobes));
+      expect(leastHollow(w) * most).toBeCloseTo(1, 7);
+    }
+  });
+
+  it('is drawn with chords that stray less than a tolerance, and hardly more of them than that takes', () => {
+    for (const w of waves)
+      for (const [offset, tolerance] of [
+        [w.roller, 2e-6],
+        [w.roller + 4e-5, 2e-7],
+      ] as const) {
+        const { points } = ringOutline(w, offset, tolerance);
+        const n = points.length / 3;
+        let most = 0;
+        for (let i = 0; i < n; i++) {
+          const [x0, y0] = [points[3 * i]!, points[3 * i + 1]!];
+          const [x1, y1] = [points[(3 * i + 3) % (3 * n)]!, points[(3 * i + 4) % (3 * n)]!];
+          const [x, y] = ringPoint(w, (2 * Math.PI * (i + 0.5)) / n, offset);
+          most = Math.max(most, Math.abs((x1 - x0) * (y0 - y) - (x0 - x) * (y1 - y0)) / Math.hypot(x1 - x0, y1 - y0));
+        }
+        expect(most).toBeLessThan(tolerance);
+        // Points are as dense everywhere as the sharpest place takes, by a bound: up to thirty times as near as asked.
+        expect(n % w.lobes).toBe(0);
+        expect(most).toBeGreaterThan(tolerance / 40);
+      }
+  });
+
+  it('plays by gaps, slots and half of what the eccentric is off; at most by profile and places as well', () => {
+    const numbers = (id?: string) => {
+      const s = id ? withFactor(cold, id, 0) : cold;
+      const r = stageOf(kind, params({}), s).load(duty);
+      return r.play;
+    };
+    const [likely, least, most] = numbers();
+    const still = numbers('lobe.crank');
+    const half = likely - still[0];
+    expect(half).toBeGreaterThan(0);
+    expect(most - still[2]).toBeCloseTo(2 * half, 12);
+    expect(still[1]).toBe(least);
+    // Beyond the eccentric both together by squares; either alone says which.
+    const wrong = (x: readonly number[]) => x[2]! - likely - half;
+    const [place, profile] = [wrong(numbers('lobe.profile')), wrong(numbers('lobe.place'))];
+    expect(Math.min(place, profile)).toBeGreaterThan(0);
+    expect(wrong(numbers())).toBeCloseTo(Math.hypot(place, profile), 12);
+    expect(least).toBeCloseTo(Math.max(0, likely - half - wrong(numbers())), 12);
+  });
 });
 
 describe('roller waves against an independent calculation', () => {

@@ -67,7 +67,10 @@ export const screw: Anchored = {
     inertiaOut: [0.004318904500522567, 'the nut: a sleeve of 18 mm round 8, 15 long, in POM'],
     maxSpeed: [0.8 * 1903.6555013682585, 'four fifths of its first whirl'],
     outside: [0.022, 'the bearing’s'],
-    length: [0.278, '240 mm free, more than stroke, nut and two bearings; ends of 37 mm; a millimetre to what drives it'],
+    length: [
+      0.278,
+      '240 mm free, more than stroke, nut and two bearings; ends of 37 mm; a millimetre to what drives it',
+    ],
   },
   checks: {
     euler: [16.532535446, 3, 'tan x = x: (x/L)²·E·I of a core of 5.5 mm over 200 N; three to five are usual', 0.0002],

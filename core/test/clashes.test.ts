@@ -16,7 +16,7 @@ import { isRound, poseOf } from '../src/reducer/pose.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { cut, prism } from '../src/shape/solid.ts';
 import { circle } from '../src/shape/outline.ts';
-import { joint, DEMOS, active, ofKind, made, fitted, keyedLine, twoOf } from './reducer-bench.ts';
+import { joint, DEMOS, active, body, ofKind, made, fitted, keyedLine, twoOf } from './reducer-bench.ts';
 
 describe('what stands in what', () => {
   let kernel: ManifoldToplevel;
@@ -104,6 +104,17 @@ describe('what stands in what', () => {
   ])('nothing does in a %s with a %s behind it', (a, b) => {
     expect(says(made(twoOf(a, b)), CRANKS.slice(0, 2))).toEqual([]);
   });
+
+  it('nothing does where a wide stage follows one that turns power aside behind a housing: it stands past that', () => {
+    const [first, last] = [twoOf('planetary', 'bevel'), twoOf('bevel', 'ring-plate')];
+    const three = { ...first, stages: [...first.stages, { ...last.stages[1]!, id: 'z' }] };
+    const r = made(three);
+    expect(says(r, CRANKS.slice(0, 1))).toEqual([]);
+    // The housing is told where its own stage stands, wherever what follows has come to.
+    const [wall, ring] = [body(r, 'case/wall-1').places(0)[0]!, body(r, 'stage1/ring').places(0)[0]!];
+    const across = [0, 1, 2].map((i) => (wall.at[i]! - ring.at[i]!) * (1 - Math.abs(ring.z[i]!)));
+    expect(Math.hypot(...across)).toBeLessThan(1e-9);
+  }, 120_000);
 
   /** Area that a plane through the line's axis cuts of a body, by its surface, mm². */
   function cutArea(b: Body, crank: number, angle: number): number {

@@ -129,6 +129,8 @@ export interface LayoutWish {
   readonly turn: (index: number) => number | undefined;
   /** What stands before the first stage on no plate of ours, told by the frame that its power goes in by. */
   readonly before?: (input: Frame, first: Pick<StandingStage, 'bodies' | 'bought' | 'ports'>) => readonly Body[];
+  /** What stands round the stages up to one, told by what carries power out of that. */
+  readonly around?: { readonly last: number; readonly bodies: readonly Body[] };
 }
 
 /**
@@ -179,6 +181,11 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
       const { before: standing } = wish;
       const at = nested(frame, portFrame(ports.input));
       earlier.push(() => standing(at, { ports, bodies: own(), bought: wish.bought(0) }));
+    }
+    const { around } = wish;
+    if (around?.last === i) {
+      const out = nested(frame, portFrame(ports.output));
+      earlier.push(() => around.bodies.map((b) => bodyIn(out, b)));
     }
     placed.push({ frame, ports, parts: parts.value, ratio, before, turn });
     next = nested(frame, portFrame(ports.output));

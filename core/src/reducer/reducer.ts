@@ -7,7 +7,15 @@ import { withEnds } from './axles.ts';
 import type { Body } from './body.ts';
 import { nested, shifted, type Frame, type Vec } from './frame.ts';
 import { madeHousing, type MadeHousing } from './housing.ts';
-import { bodyIn, lineLayout, reachAlong, toldBy, type LineLayout, type StandingStage } from './layout.ts';
+import {
+  bodyIn,
+  lineLayout,
+  reachAlong,
+  toldBy,
+  type LayoutWish,
+  type LineLayout,
+  type StandingStage,
+} from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
 import { APART, LIP, endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 
@@ -126,19 +134,25 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   const plan = stages.length ? housingPlan(variant, ports, bought, face, shelf) : undefined;
   const inside = plan ? endingAt(plan, variant, stages.length) : variant;
   const turns = variant.stages.map((s) => s.turn);
-  const made = lineLayout(stages, {
+  const wish: LayoutWish = {
     bought: (i) => bought[i]!,
     between: (before, boughtBefore) => roomBetween(plan, inside, before, boughtBefore),
     turn: (i) => turns[i],
     ...(!plan?.direct && {
       before: (at, first) => motorBodies(variant, face, standsFree(at, first, face), 0, undefined),
     }),
-  });
+  };
+  const alone = lineLayout(stages, wish);
+  if (!alone.ok) return alone;
+  const told = (line: LineLayout): { stands?: Frame; run: LineLayout } =>
+    plan && plan.last + 1 < stages.length ? toldBy(line, plan.last) : { run: line };
+  const housing = plan ? madeHousing({ variant: inside, face, plan, layout: told(alone.value).run, shelf }) : undefined;
+  // What follows a stage that turns power aside behind a housing stands past that, which is known only now.
+  const again = housing && plan!.last + 2 < stages.length;
+  const made = again ? lineLayout(stages, { ...wish, around: { last: plan!.last, bodies: housing.bodies } }) : alone;
   if (!made.ok) return made;
   const line = made.value;
-  const { stands, run } =
-    plan && plan.last + 1 < stages.length ? toldBy(line, plan.last) : { stands: undefined, run: line };
-  const housing = plan ? madeHousing({ variant: inside, face, plan, layout: run, shelf }) : undefined;
+  const { stands, run } = told(line);
   const inLine = (f: Frame): Frame => (stands ? nested(stands, f) : f);
   const first = line.stages[0];
   // On a plate the motor's face lies against it; on a bought unit against the unit's.

@@ -1,10 +1,9 @@
 import { check, type Check } from '../figure/index.ts';
-import { lifeAsked } from '../gear/lasting.ts';
-import { equivalentLoad, ratedLife, staticLoad } from '../shop/bearings.ts';
 import type { AxleLoad, Push } from '../stage/push.ts';
 import { shaftStress } from '../stage/shaft.ts';
 import { stated } from '../units/stated.ts';
 import type { StandingAxle } from './axles.ts';
+import { bearingsBear } from './bearings-bear.ts';
 import { onSupports, type Working } from './link-loads.ts';
 import type { Reducer } from './reducer.ts';
 
@@ -55,35 +54,14 @@ export function axleLoadChecks(reducer: Reducer, working: readonly Working[]): C
       const why = `bearing ${bearing.name} in a plate is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by all eccentrics on it.`;
       const advice =
         'Set the cranks farther out, or take larger bearings on the eccentrics, so that its ends and their bearings are thicker.';
-      return [
-        check({
-          id: `axle-bears-${i + 1}`,
-          name: `Bearings of the ${name}, static safety`,
-          figure: bearing.static / staticLoad(most, 0),
-          limit: 1,
-          sense: 'min',
-          quantity: 'ratio',
-          near: 0.5,
-          why: `C0/P0 by ISO 76: ${why}`,
-          advice,
-        }),
-        ...(duty.meanSpeed && ever > 0
-          ? [
-              check({
-                id: `axle-life-${i + 1}`,
-                name: `Bearings of the ${name} last`,
-                figure: ratedLife(bearing, equivalentLoad(bearing, ever, 0), duty.meanSpeed * Math.abs(numbers.ratio)),
-                limit: lifeAsked(duty),
-                sense: 'min',
-                quantity: 'life',
-                near: 0.5,
-                severity: 'warn',
-                why: `(C/P)³·10⁶ turns by ISO 281; it turns with the input: ${why}`,
-                advice,
-              }),
-            ]
-          : []),
-      ];
+      // It turns with the input.
+      const speed = duty.meanSpeed && duty.meanSpeed * Math.abs(numbers.ratio);
+      return bearingsBear({ bearing, most, mostAlong: 0, ever, everAlong: 0, speed }, duty, {
+        ids: [`axle-bears-${i + 1}`, `axle-life-${i + 1}`],
+        of: `the ${name}`,
+        why,
+        advice,
+      });
     }
 
     function bentCheck({ peak, stands, slim }: AxleLoad): Check {

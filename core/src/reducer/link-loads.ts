@@ -1,9 +1,8 @@
-import { check, type Check } from '../figure/index.ts';
-import { lifeAsked } from '../gear/lasting.ts';
-import { equivalentLoad, ratedLife, staticLoad } from '../shop/bearings.ts';
+import type { Check } from '../figure/index.ts';
 import type { Duty, StageNumbers } from '../stage/contract.ts';
 import { NO_PUSH, type Push } from '../stage/push.ts';
 import { stated } from '../units/stated.ts';
+import { bearingsBear } from './bearings-bear.ts';
 import { sweptBy } from './body.ts';
 import type { StandingStage } from './layout.ts';
 import { endingAt, goesOn, hasShaft } from './plan.ts';
@@ -123,34 +122,10 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
     const why = `bearing ${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
     const advice =
       'Take a thicker shaft (larger bores on either side of it), whose bearing is larger, or less pretension.';
-    return [
-      check({
-        id: `bears-${k + 1}`,
-        name: `Bearings of ${name}, static safety`,
-        figure: bearing.static / staticLoad(most, peak.along),
-        limit: 1,
-        sense: 'min',
-        quantity: 'ratio',
-        near: 0.5,
-        why: `C0/P0 by ISO 76: ${why}`,
-        advice,
-      }),
-      ...(duty.meanSpeed && ever > 0
-        ? [
-            check({
-              id: `bears-life-${k + 1}`,
-              name: `Bearings of ${name} last`,
-              figure: ratedLife(bearing, equivalentLoad(bearing, ever, lasting.along), duty.meanSpeed),
-              limit: lifeAsked(duty),
-              sense: 'min',
-              quantity: 'life',
-              near: 0.5,
-              severity: 'warn',
-              why: `(C/P)³·10⁶ turns by ISO 281: ${why}`,
-              advice,
-            }),
-          ]
-        : []),
-    ];
+    return bearingsBear(
+      { bearing, most, mostAlong: peak.along, ever, everAlong: lasting.along, speed: duty.meanSpeed },
+      duty,
+      { ids: [`bears-${k + 1}`, `bears-life-${k + 1}`], of: name, why, advice },
+    );
   });
 }

@@ -259,6 +259,10 @@ describe('what an eccentric pulls the shaft across with that drives it', () => {
       return analyseLine(DEMOS[0]!, v, shelf).checks.find((c) => c.id === 'pull');
     };
     expect(line(1)!.state).toBe('fails');
+    // What has three already is not told to take them.
+    const three = analyseLine(DEMOS[0]!, ringPlate(), shelf).checks.find((c) => c.id === 'pull')!;
+    expect(line(1)!.advice).toContain('eccentrics hold each other');
+    expect(three.advice).not.toContain('eccentrics');
     expect(line(2)?.state ?? 'holds').toBe('holds');
   });
 });

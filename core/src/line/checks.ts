@@ -84,8 +84,11 @@ function pullChecks({ motor, housing }: Variant, n: LineNumbers, shelf: Shelf): 
       near: 0.5,
       severity: 'warn',
       why: `What sits on its shaft is pulled across by ${stated(pull, 'force', 3)}; ${told}.`,
+      // Eccentrics that tilt it are several, and hold each other already.
       advice:
-        'Take a larger wheel on the motor’s shaft or no more pretension than it takes; let two or three eccentrics hold each other; or hold the shaft’s end in a bearing of its own.',
+        (n.stages[0]?.tiltPeak ?? 0) > 0
+          ? 'Take larger discs or plates, which push it less, a motor with a thicker shaft, or hold the shaft’s end in a bearing of its own.'
+          : 'Take a larger wheel on the motor’s shaft or no more pretension than it takes; let two or three eccentrics hold each other; or hold the shaft’s end in a bearing of its own.',
     }),
   ];
 }

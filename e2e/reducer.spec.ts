@@ -141,7 +141,18 @@ test('a line from nothing stands free until a housing is made for it', async ({ 
   await expect(page.locator('[data-region="case/wall-1"]')).toHaveCount(1);
   await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'C' });
   await page.getByRole('button', { name: 'Make a housing' }).click();
-  await expect(page.getByText(/Round stage 1 none is made here: its axes cross/)).toBeVisible();
+  // Power comes in across: the motor and the worm's bearings stand on blocks between the plates.
+  await expect(page.locator('[data-region="case/cover"]')).toHaveCount(1);
+  await expect(page.getByText(/none is made here/)).toHaveCount(0);
+  const through = page
+    .locator('[data-check="motor-through"]')
+    .or(page.getByText('Motor’s shaft goes through both bearings'));
+  await expect(through.first()).toBeVisible();
+  await page.getByRole('button', { name: /in one with a shaft of its own, coupled/ }).click();
+  await expect(page.getByText('Motor’s shaft goes through both bearings')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Going together' }).click();
+  await expect(page.getByText(/Lower the driving side in one/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-stuck]')).toHaveCount(0);
 });
 
 test('the whole line is looked at in space, part by part, and nothing in it stands in anything', async ({ page }) => {

@@ -101,8 +101,17 @@ describe('what stands in what', () => {
     ['worm', 'ring-plate'],
     ['worm', 'strain-wave'],
     ['bevel', 'cycloidal'],
+    ['bevel', 'planetary'],
   ])('nothing does in a %s with a %s behind it', (a, b) => {
     expect(says(made(twoOf(a, b)), CRANKS.slice(0, 2))).toEqual([]);
+  });
+
+  it.each([
+    ['worm', 60],
+    ['bevel', 1],
+  ])('nothing does in a %s of %d : 1 on posts', (kind, ratio) => {
+    const v = ofKind(kind, ratio);
+    expect(says(made(fitted({ ...v, housing: { ...v.housing!, sides: 'posts' } })), CRANKS.slice(0, 2))).toEqual([]);
   });
 
   it('nothing does where a wide stage follows one that turns power aside behind a housing: it stands past that', () => {

@@ -17,7 +17,7 @@ import { orderOf, type Order } from '../src/reducer/order.ts';
 import { circle } from '../src/shape/outline.ts';
 import { prism, type Prism } from '../src/shape/solid.ts';
 import { shelf } from './helpers.ts';
-import { fitted, keyedLine, ofKind } from './reducer-bench.ts';
+import { fitted, keyedLine, ofKind, twoOf } from './reducer-bench.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -339,7 +339,7 @@ describe('going together', () => {
     expect(together(fitted({ ...v, stages: [{ ...v.stages[0]!, params }] })).stuck).toEqual([]);
   });
 
-  const across = new Set(['bevel', 'worm', 'unit']);
+  const across = new Set(['unit']);
   it.each(stageKinds().filter((k) => !across.has(k.id)))('is found whole for a stage as it starts, $id', (kind) => {
     for (const params of [kind.starts, kind.defaults({ ratio: 12, torque: 3, size: Infinity, shelf })])
       expect(
@@ -363,10 +363,49 @@ describe('going together', () => {
     expect(after.filter((s) => s.minds)).toHaveLength(1);
   });
 
+  it('puts the driving side together by itself where power comes in across, and lowers it in one', () => {
+    const { steps, stuck } = together(fitted(ofKind('worm', 30)));
+    expect(stuck).toEqual([]);
+    const at = (id: string) => {
+      const found = steps.findIndex((s) => s.id === id);
+      expect(found, id).toBeGreaterThanOrEqual(0);
+      return found;
+    };
+    // Along the worm's axis: from the motor's block on, bearings on either side of the worm, the far block last.
+    const side = ['case/block-motor', 'motor/body', 'case/screw-motor', 'stage1/coupling', 'case/block-near'];
+    const worm = ['stage1/bearing@1', 'stage1/worm', 'stage1/bearing@2', 'case/block-far', 'case/plate-motor'];
+    const order = [...side, ...worm].map(at);
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+    expect(order[0]).toBe(0);
+    // The wheel is on its shaft by then, and the cover comes after.
+    expect(at('case/carriage')).toBeGreaterThan(at('stage1/wheel'));
+    expect(at('case/carriage')).toBeLessThan(at('case/cover'));
+    const lowered = steps[at('case/carriage')]!;
+    expect(lowered.do).toMatch(/grooves of the plate, and turn the wheel by hand/);
+    expect(lowered.caution).toMatch(/Fingers clear/);
+    expect(steps.map((s) => s.id)).toHaveLength(new Set(steps.map((s) => s.id)).size);
+    // A bevel wheel comes down on its pinion.
+    const bevel = together(fitted(ofKind('bevel', 2)));
+    expect(bevel.stuck).toEqual([]);
+    const ids = bevel.steps.map((s) => s.id);
+    expect(ids.indexOf('case/carriage')).toBeLessThan(ids.indexOf('stage1/wheel'));
+    expect(bevel.steps[ids.indexOf('case/carriage')]!.do).not.toContain('turn the');
+  });
+
+  it.each([
+    ['worm', 'planetary'],
+    ['bevel', 'cycloidal'],
+    ['worm', 'bevel'],
+  ])('goes on from a %s to a %s', (a, b) => {
+    const { steps, stuck } = together(twoOf(a, b));
+    expect(stuck).toEqual([]);
+    expect(steps.some((s) => s.stage === 1)).toBe(true);
+  });
+
   it('refuses crossed axes, an empty line and a stage that cannot be, in words', () => {
     const worm = stageKinds().find((k) => k.id === 'worm')!;
     const params = worm.defaults({ ratio: 20, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;
-    const base = named('Body yaw A');
+    const { housing: _, ...base } = named('Body yaw A');
     const says = (stages: Variant['stages']) => {
       const r = run(goingTogether(kernel, { ...base, stages }, shelf));
       return r.ok ? '' : r.problem.what;

@@ -45,7 +45,7 @@ import { edgesOf } from '../src/reducer/section.ts';
 import { sliced } from '../src/reducer/sliced.ts';
 import { area, circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
-import { joint, DEMOS, active, ofKind, keyedLine, made, body } from './reducer-bench.ts';
+import { joint, DEMOS, active, ofKind, keyedLine, made, body, twoOf } from './reducer-bench.ts';
 
 describe('frames', () => {
   it('undo themselves, and nest as points do', () => {
@@ -180,7 +180,8 @@ describe('a line that stands', () => {
   it('takes a worm’s motor across the output’s axis', () => {
     const r = made(ofKind('worm'));
     expect(Math.abs(r.layout.input.z[2])).toBeLessThan(1e-12);
-    expect(r.plan).toBeUndefined();
+    // A housing made here holds it.
+    expect(r.plan).toMatchObject({ first: 0, last: 0, direct: false });
     expect(r.layout.parallel).toBe(false);
   });
 });
@@ -397,19 +398,22 @@ describe('a housing', () => {
                 .filter((x) => x.hole)
                 .map((x) => ({
                   id: b.id,
-                  at: pointIn(f, [x.x, x.y, 0]),
-                  z: [x.from, x.to].map((z) => pointIn(f, [x.x, x.y, z])[2]),
+                  ends: [x.from, x.to].map((z) => pointIn(f, [x.x, x.y, z])),
                 })),
             ),
           );
         for (const s of bodies.filter((b) => /^(Screw|Threaded)/.test(b.part.name)))
           for (const f of s.places(0)) {
             const long = Math.max(5e-3, ...s.solid().prisms.map((p) => -p.from));
-            const [low, high] = [f.at[2] - long, f.at[2] + 5e-3];
+            const [low, high] = [-long, 5e-3];
+            const own = undone(f);
             const through = new Set(
               holes
-                .filter((h) => Math.hypot(h.at[0] - f.at[0], h.at[1] - f.at[1]) < 1e-6)
-                .filter((h) => Math.max(...h.z) > low && Math.min(...h.z) < high)
+                .map((h) => ({ id: h.id, ends: h.ends.map((e) => pointIn(own, e)) }))
+                .filter((h) => h.ends.every(([x, y]) => Math.hypot(x, y) < 1e-6))
+                .filter(
+                  (h) => Math.max(...h.ends.map((e) => e[2])) > low && Math.min(...h.ends.map((e) => e[2])) < high,
+                )
                 .map((h) => h.id),
             );
             // Where a belt is tensioned, the motor's screws pass slots: only the motor's own holes are round.
@@ -476,9 +480,11 @@ describe('a housing', () => {
     expect(sweptBy(holder).from).toBeCloseTo(r.housing!.plates[0]!.to, 12);
   });
 
-  it('is left to the maker where axes cross, or where it is the maker’s own', () => {
+  it('is left to the maker where a stage goes across behind it, or where it is the maker’s own', () => {
     const worm = sectionSheet(ofKind('worm'), 0, shelf);
-    expect(worm.ok && worm.value.unhoused).toEqual([0]);
+    expect(worm.ok && worm.value.unhoused).toEqual([]);
+    const behind = sectionSheet(twoOf('worm', 'bevel'), 0, shelf);
+    expect(behind.ok && behind.value.unhoused).toEqual([1]);
     const v = active(joint('body-yaw'));
     const own = { ...v, housing: { ...v.housing!, by: 'own' as const } };
     expect(made(own).bodies.some((b) => b.of === 'case')).toBe(false);

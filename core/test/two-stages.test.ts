@@ -160,18 +160,22 @@ describe('one stage behind another', () => {
   });
 
   it('stands beyond a worm’s bearings, and beyond its motor where it is as wide', () => {
-    const small = made(twoOf('worm', 'spur'));
+    const free = (a: string, b: string) => {
+      const { housing: _, ...v } = twoOf(a, b);
+      return made(v);
+    };
+    const small = free('worm', 'spur');
     const bearing = small.bodies.find((b) => b.id === 'stage1/bearing')!;
     // A ring lies across: half of its diameter beyond the worm's axis, which is in the middle of the wheel.
     const [wheel, outside] = [sweptBy(body(small, 'stage1/wheel')), 19 * mm];
     expect(bearing.part.name).toBe('Bearing 626');
     const ringTop = (wheel.from + wheel.to) / 2 + outside / 2;
     expect(sweptBy(body(small, 'stage2/driver')).from).toBeGreaterThan(ringTop);
-    const wide = made(twoOf('bevel', 'ring-plate'));
+    const wide = free('bevel', 'ring-plate');
     const low = Math.min(...wide.bodies.filter((b) => b.stage === 1).map((b) => sweptBy(b).from));
     expect(low - sweptBy(body(wide, 'motor/body')).to).toBeCloseTo(1 * mm, 9);
     // A slim one goes past a motor that stands farther out.
-    const slim = made(twoOf('worm', 'screw'));
+    const slim = free('worm', 'screw');
     expect(Math.min(...slim.bodies.filter((b) => b.stage === 1).map((b) => sweptBy(b).from))).toBeLessThan(
       sweptBy(body(slim, 'motor/body')).to,
     );

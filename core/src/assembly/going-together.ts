@@ -6,7 +6,8 @@ import type { Body } from '../reducer/body.ts';
 import { undone } from '../reducer/frame.ts';
 import { creeps, standsAcross } from '../reducer/for-good.ts';
 import { bodyIn } from '../reducer/layout.ts';
-import { orderOf, type Move, type OrderProgress } from '../reducer/order.ts';
+import { CARRIAGE, carriageOf, liesAcross } from '../reducer/carriage.ts';
+import { orderOf, type Move, type Order, type OrderProgress } from '../reducer/order.ts';
 import { reducerOf, type Reducer } from '../reducer/reducer.ts';
 import { SCREWS, preload, tightening, type Screw } from '../shop/fasteners.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -45,13 +46,21 @@ function says(
   screw: Screw,
 ): Omit<GoingStep, 'id' | 'body' | 'stage'> {
   const { unit, way, springs, deep } = move;
+  if (unit.body === CARRIAGE) return lowered(reducer);
   const body = reducer.bodies.find((b) => b.id === unit.body)!;
   const name = lower(body.part.name);
   const many = unit.count === 1 ? `the ${name}` : `${unit.count} × ${name}`;
   const reach = deep > 1e-3 ? `, ${stated(deep, 'length', 3)} deep` : '';
   const kind = unit.body.replace(/^[^/]*\//, '');
   if (unit.body === 'case/plate-motor') return { do: `Lay down ${many}, its inside up.` };
-  if (unit.body === 'motor/body') return { do: 'Hold the motor against the plate from below, its shaft through it.' };
+  if (unit.body === 'case/block-motor')
+    return { do: `Lay down ${many}, its inside up: on it the driving side is put together by itself.` };
+  if (/^case\/block-/.test(unit.body))
+    return { do: `Push ${many} over the shaft; once all stands, the grooves of the plates hold it.` };
+  if (unit.body === 'motor/body')
+    return {
+      do: `Hold the motor against the ${reducer.plan?.aside ? 'block' : 'plate'} from below, its shaft through it.`,
+    };
   if (unit.body === 'case/screw-motor')
     return {
       do: `Screw the motor on from inside with ${many}.`,
@@ -154,6 +163,18 @@ function says(
     : { do: put };
 }
 
+/** Putting what was put together across into the plates, in one. */
+function lowered({ layout, plan }: Reducer): Omit<GoingStep, 'id' | 'body' | 'stage'> {
+  const into = layout.stages[plan!.first]!;
+  const wheel = into.bodies.find((b) => b.turns === 'output')!.part.name.toLowerCase();
+  return into.ports.input.turnsIn
+    ? {
+        do: `Lower the driving side in one, its blocks into the grooves of the plate, and turn the ${wheel} by hand as it goes into the thread.`,
+        caution: 'Fingers clear of the mesh: a thread draws in what touches it.',
+      }
+    : { do: 'Lower the driving side in one, its blocks into the grooves of the plate.' };
+}
+
 /** A body with how many pieces it has, in a sentence. */
 function counted(id: string, reducer: Reducer): string {
   const body = reducer.bodies.find((b) => b.id === id)!;
@@ -167,15 +188,27 @@ const and = (list: readonly string[]): string =>
 
 /** Names of bodies in a sentence, three at most. */
 function listed(ids: readonly string[], reducer: Reducer): string {
-  const names = ids.map((id) => lower(reducer.bodies.find((b) => b.id === id)?.part.name ?? id));
+  const names = ids.map((id) =>
+    id === CARRIAGE ? 'driving side' : lower(reducer.bodies.find((b) => b.id === id)?.part.name ?? id),
+  );
   return names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
+}
+
+/** An order that is a share of what is looked for, told from a place on. */
+function* shareOf<T>(run: Generator<OrderProgress, T>, share: number, from: number): Generator<OrderProgress, T> {
+  let step = run.next();
+  while (!step.done) {
+    yield { share: from + share * step.value.share };
+    step = run.next();
+  }
+  return step.value;
 }
 
 /**
  * The order of putting a line together, found by taking it apart.
  *
- * @returns refuses in words where a stage cannot be, or where axes cross before any housing: then stages say how they go
- *   together by themselves. What goes across behind a housing comes last, by its own list
+ * @returns refuses in words where a stage cannot be, or where axes cross and no housing is made round that: then stages say how
+ *   they go together by themselves. What goes across behind a housing comes last, by its own list
  */
 export function* goingTogether(
   kernel: ManifoldToplevel,
@@ -193,27 +226,50 @@ export function* goingTogether(
   const { plan, stands: across, layout } = reducer;
   // What stands in a housing goes together along its own axis, whatever goes across behind it.
   const within = (b: Body) => b.stage < 0 || (plan !== undefined && b.stage >= plan.first && b.stage <= plan.last);
-  if (!layout.parallel && !(across && plan?.first === 0))
+  if (!layout.parallel && !plan?.aside && !(across && plan?.first === 0))
     return refuse(
       'The order of the whole line is not worked out.',
       'Its axes cross, and parts are only moved along the output’s axis here.',
       'Put each stage together as its own list says, below its parts.',
     );
-  const told =
-    layout.parallel || !across ? reducer.bodies : reducer.bodies.filter(within).map((b) => bodyIn(undone(across), b));
-  const order = yield* orderOf(kernel, told, reducer.housing ? 'case/plate-motor' : 'motor/body');
+  const inside = layout.parallel ? reducer.bodies : reducer.bodies.filter(within);
+  const told = across ? inside.map((b) => bodyIn(undone(across), b)) : inside;
+  // What lies across is put together along its own axis first, and goes in as one.
+  const carried = plan?.aside ? told.filter(liesAcross) : [];
+  const aside =
+    carried.length > 0
+      ? yield* shareOf(
+          orderOf(
+            kernel,
+            carried.map((b) => bodyIn(undone(reducer.run.input), b)),
+            'case/block-motor',
+          ),
+          0.3,
+          0,
+        )
+      : undefined;
+  const whole = aside ? [...told.filter((b) => !carried.includes(b)), carriageOf(carried)] : told;
+  const before = aside ? 0.3 : 0;
+  const main = yield* shareOf(
+    orderOf(kernel, whole, reducer.housing ? 'case/plate-motor' : 'motor/body'),
+    1 - before,
+    before,
+  );
+  const order: Order = aside ? { moves: [...aside.moves, ...main.moves], held: [...aside.held, ...main.held] } : main;
   const { housing } = variant;
   const stands = housing ? standsAcross(housing.material) : Infinity;
   const tight = (s: Screw) => `tighten to ${stated(tightening(s, preload(s, stands)), 'torque', 2)}`;
   const [face, screw] = [SCREWS[reducer.face.thread], SCREWS[housing?.screw ?? 'M3']];
   const minded = new Set<number>();
   const steps = order.moves.map((move): GoingStep => {
-    const { stage } = reducer.bodies.find((b) => b.id === move.unit.body)!;
+    // What goes in as one is shown by the block that the motor is on.
+    const id = move.unit.body === CARRIAGE ? 'case/block-motor' : move.unit.body;
+    const stage = move.unit.body === CARRIAGE ? -1 : reducer.bodies.find((b) => b.id === id)!.stage;
     const first = stage >= 0 && !minded.has(stage);
     minded.add(stage);
     return {
       id: move.unit.id,
-      body: move.unit.body,
+      body: id,
       stage,
       ...says(move, reducer, tight, face, screw),
       ...(first && { minds: opened.value[stage]!.assembly() }),
@@ -234,7 +290,7 @@ export function* goingTogether(
     value: {
       steps: [...steps, ...behind],
       stuck: order.held.map(({ unit, up, down }) => {
-        const name = reducer.bodies.find((b) => b.id === unit.body)!.part.name;
+        const name = reducer.bodies.find((b) => b.id === unit.body)?.part.name ?? 'The driving side';
         const where = unit.body.startsWith('stage') ? ` of stage ${unit.body.slice(5).split('/')[0]}` : '';
         const way = (side: string, ids: readonly string[]) => (ids.length ? `${side} ${listed(ids, reducer)}` : '');
         return `${name}${where} cannot be put in: ${[way('above it', up), way('below it', down)].filter(Boolean).join('; ')} ${up.length + down.length > 1 ? 'are' : 'is'} in its way.`;

@@ -606,7 +606,7 @@ export function lineFigures(
             ? [
                 term(
                   'k_l',
-                  'shafts between stages, seen at the output: 1/Σ 1/(G·I_p/L·D²)',
+                  'shafts between stages, and blocks that bear one that comes in across, seen at the output: 1/Σ 1/(k·D²)',
                   n.linkStiffness,
                   'stiffness',
                   'computed',

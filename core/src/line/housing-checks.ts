@@ -1,5 +1,6 @@
 import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
+import { blockLoadChecks } from '../reducer/block-checks.ts';
 import { reducerChecks } from '../reducer/checks.ts';
 import { idleChecks } from '../reducer/idle-loads.ts';
 import { axleLoadChecks } from '../reducer/axle-loads.ts';
@@ -43,7 +44,12 @@ export function housingChecks(
       ...reducerChecks(of, v),
       ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
       ...(working
-        ? [...linkChecks(of, v, working), ...axleLoadChecks(of, working), ...motorShaftChecks(of, working)]
+        ? [
+            ...linkChecks(of, v, working),
+            ...axleLoadChecks(of, working),
+            ...motorShaftChecks(of, working),
+            ...blockLoadChecks(of, v, working),
+          ]
         : []),
       ...idleChecks(of, v, shelf, working),
       ...(of.housing ? keeperChecks(of.housing.keepers, of.plan!, working) : []),

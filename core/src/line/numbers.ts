@@ -74,7 +74,7 @@ export interface LineNumbers {
   readonly inertiaMatch: number;
   /** Stiffness of the output shaft, N·m/rad; Infinity for none. */
   readonly shaftStiffness: number;
-  /** Stiffness of the housing’s shafts between stages, seen at the output, N·m/rad; Infinity for none. */
+  /** Stiffness of the housing’s shafts between stages and of its bearing blocks, seen at the output, N·m/rad; Infinity for none. */
   readonly linkStiffness: number;
   /** Inertia of the housing’s shafts and hubs, seen at the output, kg·m². */
   readonly linkInertia: number;

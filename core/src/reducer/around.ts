@@ -6,6 +6,7 @@ import type { Stage } from '../stage/contract.ts';
 import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
 import { pointIn } from './frame.ts';
 import { linkInertias } from './balance.ts';
+import { blockSpring } from './block-checks.ts';
 import { linkSprings } from './link-springs.ts';
 import { filledShare } from './weight.ts';
 
@@ -18,7 +19,10 @@ export interface Around {
   /** Longest side across the output's axis, and length along it from the motor's end to the cover, m. */
   readonly size: number;
   readonly length: number;
-  /** Stiffness of the shaft behind each stage of the line, N·m/rad; Infinity where the housing has none there. */
+  /**
+   * Stiffness of the shaft behind each stage of the line, and of blocks that bear what comes into the first one across, at that
+   * stage's output, N·m/rad; Infinity where the housing has none there.
+   */
   readonly springs: readonly number[];
   /** Inertia of these shafts and of hubs, kg·m². */
   readonly inertias: readonly number[];
@@ -38,10 +42,17 @@ export function aroundOf(variant: ReducerVariant, stages: readonly Stage[], shel
     ...weighed(reducer, shelf),
     size: Math.max(...across),
     length: to - from,
-    springs: linkSprings(reducer),
+    springs: springsOf(reducer, variant.housing.material.modulus),
     inertias: linkInertias(reducer),
     reads,
   };
+}
+
+/** What of a housing gives under the line's torque, at the output of each stage, N·m/rad. */
+function springsOf(reducer: Reducer, modulus: number): readonly number[] {
+  const shafts = linkSprings(reducer);
+  const aside = reducer.plan?.aside;
+  return aside ? shafts.map((k, i) => (i === 0 ? 1 / (1 / k + 1 / blockSpring(aside, modulus)) : k)) : shafts;
 }
 
 /** What a housing's parts weigh and cost together, kg and money. */

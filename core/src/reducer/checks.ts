@@ -1,9 +1,10 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
 import { stated } from '../units/stated.ts';
 import { axleChecks } from './axles.ts';
+import { blockChecks } from './block-checks.ts';
 import { endingAt, goesOn, hasShaft } from './plan.ts';
 import { undone } from './frame.ts';
-import { inTheWay } from './in-the-way.ts';
+import { acrossTheWay, inTheWay } from './in-the-way.ts';
 import { bodyIn, type StandingStage } from './layout.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
@@ -55,28 +56,47 @@ function coupled(id: string, what: string, diameter: number, driven: StandingSta
   ];
 }
 
-/** The same for a motor's shaft that had no bore to go into, which is cut where it would run into something behind it. */
-function joined(first: StandingStage, face: MotorFace, { housing }: ReducerVariant, wall: number): { mend?: Mend } {
+/**
+ * The same for a motor's shaft that had no bore to go into, which is cut where it would run into something behind it.
+ *
+ * @param wall where that is, m from the motor's face
+ * @param thick the plate that it goes through, m
+ */
+function joined(
+  first: StandingStage,
+  face: MotorFace,
+  { housing }: ReducerVariant,
+  wall: number,
+  thick: number,
+): { mend?: Mend } {
   const { mend } = boredTo(first, 'input', face.shaft);
   const { gap, plate } = housing!;
   // Its plate may be thinner then, and is never thinner than asked for.
-  const reach = down(wall - gap / 2 - (first.from - gap - plate));
+  const reach = down(wall - gap / 2 + plate - thick);
   return !mend ? {} : { mend: reach < face.reach ? { ...mend, also: { 'housing.reach': reach } } : mend };
 }
 
-/** Where the motor's shaft meets what does not turn with it, m along the axis; Infinity where nothing is in its way. */
-function blockedAt({ bodies: all, face, plan, run: line, stands }: Reducer): number {
-  const bodies = stands ? all.map((b) => bodyIn(undone(stands), b)) : all;
-  const [x, y] = line.input.at;
+/** Where the motor's shaft meets what does not turn with it, m from its face; Infinity where nothing is in its way. */
+function blockedAt({ bodies: all, face, plan, run: line }: Reducer): number {
+  const shaft = all.find((b) => b.id === 'motor/shaft')!.places(0)[0]!;
+  const bodies = all.map((b) => bodyIn(undone(shaft), b));
   const first = line.stages[0]!;
-  return inTheWay(
+  const shaftAt = { x: 0, y: 0, r: face.shaft / 2 };
+  const along = inTheWay(
     bodies.filter(
       (b) =>
         b.of !== 'motor' &&
         !(b.turns === 'input' && b.stage === first.index) &&
         !(b.of === 'stage' && b.stage !== first.index && plan === undefined),
     ),
-    { x, y, r: face.shaft / 2 },
+    shaftAt,
+  );
+  return Math.min(
+    along,
+    acrossTheWay(
+      bodies.filter((b) => b.turns === 'output'),
+      shaftAt,
+    ),
   );
 }
 
@@ -108,7 +128,6 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
   list.push(...coupled('motor-coupled', 'motor’s shaft', face.shaft, line.stages[0]));
   if (!housing || !plan) return list;
   const { output } = endingAt(plan, variant, line.stages.length);
-  const tip = housing.plates[0]!.from + face.reach;
   const wall = blockedAt(reducer);
   if (plan.direct)
     list.push(
@@ -122,12 +141,13 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         near: 0,
         severity: 'warn',
         why: `What it drives in stage 1 has ${bore > 0 ? 'a' : 'no'} bore for it; the housing made here has no room for a coupling between them.`,
-        ...joined(line.stages[0]!, face, variant, wall),
+        ...joined(line.stages[0]!, face, variant, wall, plan.plates[0]!),
         advice:
           'Bore it for the motor’s shaft, or mount the motor on a plate of its own, as far off as a coupling is long.',
       }),
     );
-  if (Number.isFinite(housing.engaged)) {
+  // Where it is to go through bearings on either side, that is asked instead.
+  if (Number.isFinite(housing.engaged) && !(bore > 0 && plan.aside?.borne)) {
     const limit = Math.min(REACHES * housing.driven, 1.5 * face.shaft);
     const short = limit - housing.engaged;
     const { plate } = variant.housing!;
@@ -142,25 +162,28 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         near: 0,
         severity: 'warn',
         why: 'A wheel that sits on the end of a shaft tilts and works loose.',
-        ...(plate - short >= 2e-3 && {
-          mend: {
-            path: 'housing.plate',
-            value: down(plate - short),
-            label: `Plates ${say(down(plate - short))} thick`,
-          },
-        }),
-        advice: 'Take a motor with a longer shaft, or thinner plates; sink the motor into its plate.',
+        ...(plan.direct &&
+          plate - short >= 2e-3 && {
+            mend: {
+              path: 'housing.plate',
+              value: down(plate - short),
+              label: `Plates ${say(down(plate - short))} thick`,
+            },
+          }),
+        advice: plan.aside
+          ? 'Take a motor with a longer shaft, or one whose shaft is not cut.'
+          : 'Take a motor with a longer shaft, or thinner plates; sink the motor into its plate.',
       }),
     );
   }
-  if (plan.direct && face.reach > 0 && wall < Infinity && line.stages[0]!.ports.input.shaft > 0) {
-    const most = down(wall - variant.housing!.gap / 2 - housing.plates[0]!.from);
+  if ((plan.direct || plan.aside) && face.reach > 0 && wall < Infinity && line.stages[0]!.ports.input.shaft > 0) {
+    const most = down(wall - variant.housing!.gap / 2);
     list.push(
       check({
         id: 'motor-room',
         name: 'Motor’s shaft ends before what does not turn with it',
-        figure: tip - housing.plates[0]!.from,
-        limit: wall - housing.plates[0]!.from,
+        figure: face.reach,
+        limit: wall,
         sense: 'max',
         quantity: 'length',
         near: 0,
@@ -203,7 +226,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
         advice: 'Turn one of the stages beside it about its input’s axis, or change a centre distance.',
       }),
     );
-  list.push(...axleChecks(housing.axles));
+  list.push(...blockChecks(plan.aside, line.stages[0], face), ...axleChecks(housing.axles));
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
     const stage = line.stages[link.stage]!;

@@ -11,6 +11,10 @@ import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
 import { earSize, plateBodies, platesOf, type Shared } from './plates.ts';
 import { heldInside, heldRing, holderRadius, ringBodies, type HeldRing } from './rings.ts';
+import { asideRounds, blockBodies, clearOfFace } from './blocks.ts';
+import { at } from './drawn.ts';
+import { undone } from './frame.ts';
+import { bodyIn } from './layout.ts';
 import { bearingBodies, leastWall, seatsOf, type Plate, type Seat } from './seats.ts';
 import { axisOf, settingOf, type HousingWish, type Setting } from './setting.ts';
 import { motorScrews, tieBodies } from './ties.ts';
@@ -68,15 +72,17 @@ function roundsOf(
   // Nuts under the first plate pass beside what stands before it.
   const nut = Math.max(0, screw.washer / 2 + EDGE / 4 - grown - beyond);
   const before = layout.stages[plan.first - 1];
+  const aside = asideRounds(w, grown);
   const behind = plan.behind === 'bought' ? layout.stages[plan.last + 1]! : undefined;
   const head = SCREWS[face.thread].head / 2;
   return [
     ...slides,
     // So do heads on the cover beside a unit whose face lies on it.
     ...(behind?.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut }))) ?? []),
-    ...(before
-      ? before.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut })))
-      : motorRounds(variant.motor, face, mx, my, nut)),
+    ...(aside ??
+      (before
+        ? before.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut })))
+        : motorRounds(variant.motor, face, mx, my, nut))),
     ...sweeps.flat().flatMap((s) => s.rounds),
     ...seats.map((s) => ({
       x: s.x,
@@ -92,10 +98,29 @@ function roundsOf(
   ];
 }
 
+/** How far the motor's shaft goes into what it drives, and how long that is along it, m; NaN where it drives nothing. */
+function engagement(
+  { plan, face, stages, sweeps, layout }: Setting,
+  bottom: number,
+): { readonly engaged: number; readonly driven: number } {
+  const { aside, direct } = plan;
+  const { input } = stages[0]!.ports;
+  const over = input.coupling?.over;
+  const home = aside && undone(layout.input);
+  const [driver] = sweeps[0]!
+    .filter((s) => s.body.turns === 'input')
+    .map((s) => (home ? sweptBy(bodyIn(home, s.body)) : s))
+    .sort((a, b) => a.from - b.from);
+  const driven = driver ? (aside && over ? over : driver.to - driver.from) : NaN;
+  if (!driver || !(direct || aside) || !(input.shaft > 0 || (aside && over))) return { engaged: NaN, driven };
+  const tip = (aside ? aside.face : bottom) + face.reach;
+  return { engaged: Math.min(tip, driver.from + driven) - driver.from, driven };
+}
+
 /** Plates, walls or posts, shafts with their bearings, and screws round the stages of a line. */
 export function madeHousing(wish: HousingWish): MadeHousing {
   const w = settingOf(wish);
-  const { plan, h, face, stages, sweeps, screw } = w;
+  const { plan, h, stages, screw } = w;
   const plates = platesOf(w);
   const seats = seatsOf(w);
   const rings = stages.flatMap((_, k) => heldRing(w, k) ?? []);
@@ -117,9 +142,11 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   const outer: HullArc[] = hullArcs(rounds, merged ? h.gap : h.gap + h.wall);
   const round = outer.reduce((s, a) => s + a.r * a.sweep, 0);
   const wanted = h.screws || Math.max(4, Math.ceil(round / PITCH));
-  const { outline, centres } = bumpedHull(outer, wanted, post);
-  const { ears } = h;
-  const eared = ears && bumpedHull(outer, wanted, post, { count: ears.count, size: earSize(SCREWS[ears.screw]) });
+  const bump = { ...post, ...clearOfFace(w, post.r) };
+  const { outline, centres } = bumpedHull(outer, wanted, bump);
+  const ear = h.ears && earSize(SCREWS[h.ears.screw]);
+  const eared =
+    ear && bumpedHull(outer, wanted, bump, { count: h.ears!.count, size: { ...ear, ...clearOfFace(w, ear.r) } });
   const shared: Shared = {
     outline,
     centres,
@@ -127,12 +154,12 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     eared: eared && { outline: eared.outline, ears: eared.further },
   };
 
+  const [mx, my] = axisOf(stages[0]!);
   const [bottom, top] = [plates[0]!.from, plates.at(-1)!.to];
   const bays = stages.map((_, k): Plate => ({ from: plates[k]!.to, to: plates[k + 1]!.from }));
   const own = outputShaft(w, plates);
   const keepers = keepersOf(w, plates, own.run);
-  const driver = sweeps[0]!.filter((s) => s.body.turns === 'input').sort((a, b) => a.from - b.from)[0];
-  const drives = driver && plan.direct && stages[0]!.ports.input.shaft > 0;
+  const engaged = engagement(w, bottom);
   return {
     bodies: [
       ...plateBodies(w, plates, seats, shared),
@@ -150,7 +177,8 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       ...keeperBodies(w, keepers),
       ...(own.body ? [own.body] : []),
       ...tieBodies(w, centres, bottom, top),
-      ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),
+      ...(plan.direct ? [motorScrews(w, plates[0]!, (dx, dy, z) => at(mx + dx, my + dy, z), -0.4 * w.step)] : []),
+      ...blockBodies(w, plates),
     ],
     plates,
     area: Math.abs(area(outline)),
@@ -167,8 +195,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       const body = heldInside(w, k);
       return body ? [{ stage: s.index, name: body.part.name }] : [];
     }),
-    engaged: drives ? Math.min(bottom + face.reach, driver.to) - driver.from : NaN,
-    driven: driver ? driver.to - driver.from : NaN,
+    ...engaged,
     shaft: own.run,
     rounds,
   };

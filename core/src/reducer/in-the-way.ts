@@ -56,3 +56,27 @@ export function inTheWay(bodies: readonly Body[], { x, y, r }: Round, beyond = -
   }
   return least;
 }
+
+/**
+ * Where such a shaft meets what turns about an axis across its own, m: a cylinder by how far each of its prisms reaches.
+ *
+ * @param bodies told so that the shaft's axis is z
+ */
+export function acrossTheWay(bodies: readonly Body[], { x, y, r }: Round): number {
+  let least = Infinity;
+  for (const b of bodies)
+    for (const f of b.places(0)) {
+      const lies = Math.hypot(f.z[0], f.z[1]);
+      if (lies < 0.5) continue;
+      const [ux, uy] = [f.z[0] / lies, f.z[1] / lies];
+      const [dx, dy] = [x - f.at[0], y - f.at[1]];
+      // How far along the body's axis the shaft passes it, and how far beside it.
+      const [along, off] = [ux * dx + uy * dy, Math.abs(ux * dy - uy * dx)];
+      for (const p of b.solid().prisms) {
+        const { most } = radiiOf(p.outer);
+        if (p.cut || along < p.from - r || along > p.to + r || off >= most + r) continue;
+        least = Math.min(least, f.at[2] - Math.sqrt(most ** 2 - Math.max(0, off - r) ** 2));
+      }
+    }
+  return least;
+}

@@ -252,7 +252,7 @@ export function reachAlong(body: Body, along: Vec, sign: 1 | -1): number {
 }
 
 /** How near a body comes to an axis, m: a cylinder about its own axis, seen along the other; 0 where it goes over it. */
-function nearestTo(axis: Frame, body: Body): number {
+export function nearestTo(axis: Frame, body: Body): number {
   const solid = body.solid();
   const [low, high] = alongOf(solid);
   const r = reachOf(solid);

@@ -3,6 +3,7 @@ import { intoHole, SCREWS } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Ports } from '../stage/contract.ts';
+import type { Aside } from './aside.ts';
 import { linksOf, smallestBearing, type Link } from './shafts.ts';
 
 /** Thickness of the hub on a flange, of the lip behind a bearing, and what must be left under a screw's head, m. */
@@ -27,15 +28,28 @@ export interface HousingPlan {
   readonly plates: readonly number[];
   /** The motor is screwed on the first plate. */
   readonly direct: boolean;
+  /** Power comes into its first stage across, from a motor on a block of its own between the first two plates. */
+  readonly aside?: Aside;
+  /** How much further than the first stage the room round it reaches before and behind, m. */
+  readonly more: readonly [number, number];
   /** What stands behind it: a unit with a face of its own, or a stage that is made. */
   readonly behind?: 'bought' | 'made';
 }
 
-/** Which stages can stand in plates that lie across their axes: the first run of such. */
-function runOf(ports: readonly Ports[], bought: readonly boolean[]): readonly [number, number] | undefined {
+/**
+ * Which stages can stand in plates that lie across their outputs' axes: the first run of such.
+ *
+ * @param across whether power may come into the first stage of the line across
+ */
+function runOf(
+  ports: readonly Ports[],
+  bought: readonly boolean[],
+  across: boolean,
+): readonly [number, number] | undefined {
   const first = bought.indexOf(false);
   // What runs straight has a guide of its own.
-  const stands = (k: number) => !bought[k] && ports[k]!.input.along === 'z' && !ports[k]!.output.straight;
+  const stands = (k: number) =>
+    !bought[k] && (ports[k]!.input.along === 'z' || (k === 0 && across)) && !ports[k]!.output.straight;
   if (first < 0 || !stands(first)) return undefined;
   let last = first;
   while (last + 1 < ports.length && stands(last + 1)) last++;
@@ -94,7 +108,7 @@ const meetsPilot = (
 const THICKER = 5e-4;
 
 /** The least thickness from `least` on at which a standard screw holds the motor with its head sunk, m. */
-function forMotor(face: MotorFace, least: number): number {
+export function forMotor(face: MotorFace, least: number): number {
   const s = SCREWS[face.thread];
   const sunk = s.headHeight + HEAD_ROOM[1];
   let thick = Math.max(least, sunk + UNDER_HEAD);
@@ -105,6 +119,8 @@ function forMotor(face: MotorFace, least: number): number {
 /**
  * What stands between plates, and how thick they are: no thinner than a bearing in them is wide with a lip behind it, nor
  * than what holds the motor.
+ *
+ * @param across how the first stage of the line stands in it where power comes into that across
  */
 export function housingPlan(
   variant: Pick<Variant, 'housing' | 'output' | 'motor'>,
@@ -112,15 +128,20 @@ export function housingPlan(
   bought: readonly boolean[],
   face: MotorFace,
   shelf: Shelf,
+  across?: Aside,
 ): HousingPlan | undefined {
   const { housing, motor } = variant;
-  const run = housing && housing.by === 'here' ? runOf(ports, bought) : undefined;
+  const run = housing && housing.by === 'here' ? runOf(ports, bought, across !== undefined) : undefined;
   if (!housing || !run) return undefined;
   const [first, last] = run;
   const { output } = endingAt({ last }, variant, ports.length);
+  const aside = first === 0 ? across : undefined;
   const links = linksOf(ports.slice(first, last + 1), first, shelf, ports[last + 1]);
+  // What drives across may leave no room for the wheel's shaft on its side.
+  if (aside && links[0]!.beside && aside.near < links[0]!.diameter / 2 + housing.gap)
+    links[0] = { ...links[0]!, beside: false };
   const behind = ports[last + 1] && (bought[last + 1] ? 'bought' : 'made');
-  const direct = first === 0;
+  const direct = first === 0 && !aside;
   const plates = Array.from({ length: links.length + 1 }, (_, i) => {
     const widths = [housing.plate];
     const [before, after] = [links[i - 1], links[i]];
@@ -142,8 +163,25 @@ export function housingPlan(
     const least = Math.max(...widths);
     return i === 0 && direct ? forMotor(face, least) : least;
   });
-  return { first, last, links, plates, direct, ...(behind && { behind }) };
+  return {
+    first,
+    last,
+    links,
+    plates,
+    direct,
+    ...(aside && { aside }),
+    more: moreFor(
+      aside,
+      housing.gap,
+      housing.gap + (hasHub({ links, ...(behind && { behind }) }, variant, 0) ? HUB : 0),
+    ),
+    ...(behind && { behind }),
+  };
 }
+
+/** How much more room blocks beside the first stage ask for than it has before and behind it anyway, m. */
+const moreFor = (aside: Aside | undefined, before: number, behind: number): readonly [number, number] =>
+  aside ? [Math.max(0, aside.beyond[0] - before), Math.max(0, aside.beyond[1] - behind)] : [0, 0];
 
 /** How far what holds the housing together stands out of its cover, m: a rod with its nut stands highest. */
 function headsOver({ screw, stands }: NonNullable<Variant['housing']>): number {
@@ -163,7 +201,7 @@ export function roomBetween(
   if (before + 1 === plan.first) return plan.plates[0]! + gap;
   if (before >= plan.first && before <= plan.last) {
     const k = before - plan.first;
-    const hub = hasHub(plan, variant, k) ? HUB : 0;
+    const hub = (hasHub(plan, variant, k) ? HUB : 0) + (k === 0 ? plan.more[1] : 0);
     const boss = (plan.links[k]!.bearing?.width ?? 0) + LIP - plan.plates[k + 1]!;
     const over =
       before < plan.last ? gap : plan.behind === 'made' ? gap + Math.max(headsOver(variant.housing!), boss) : 0;

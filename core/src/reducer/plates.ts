@@ -1,14 +1,15 @@
 import type { Material } from '../schema/joint.ts';
 import { circle, type Outline } from '../shape/outline.ts';
 import type { Bump, BumpSize } from '../shape/hull.ts';
-import type { Solid } from '../shape/solid.ts';
+import type { Prism, Solid } from '../shape/solid.ts';
 import { SCREWS, type Screw } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Body } from './body.ts';
-import { at, bodyOf, moved, plateId, size, slot, weighedIn } from './drawn.ts';
+import { at, bodyOf, moved, plateId, size, weighedIn } from './drawn.ts';
 import { pinHoles, threadsIn } from './idle-pins.ts';
-import { facePlaces } from './motor-body.ts';
-import { EDGE, hasHub, HEAD_ROOM, HUB, SLIDE, STEP } from './plan.ts';
+import { motorHoles } from './face-holes.ts';
+import { EDGE, hasHub, HUB, STEP } from './plan.ts';
+import { grooves, padPrisms } from './blocks.ts';
 import { clipped, seatIn, type Boss, type Plate, type Seat } from './seats.ts';
 import { axisOf, widest, type Setting } from './setting.ts';
 import { sliced, type Hole } from './sliced.ts';
@@ -16,8 +17,9 @@ import { sliced, type Hole } from './sliced.ts';
 /** Where the plates of a run lie along the axis. */
 export function platesOf({ plan, stages, variant, h }: Setting): Plate[] {
   return plan.plates.map((thick, i) => {
-    if (i === 0) return { from: stages[0]!.from - h.gap - thick, to: stages[0]!.from - h.gap };
-    const from = stages[i - 1]!.to + (hasHub(plan, variant, i - 1) ? HUB : 0) + h.gap;
+    const [before, behind] = plan.more;
+    if (i === 0) return { from: stages[0]!.from - h.gap - before - thick, to: stages[0]!.from - h.gap - before };
+    const from = stages[i - 1]!.to + (hasHub(plan, variant, i - 1) ? HUB : 0) + h.gap + (i === 1 ? behind : 0);
     return { from, to: from + thick };
   });
 }
@@ -49,23 +51,6 @@ export function earSize(screw: Screw): BumpSize {
 const covers = (s: Seat, x: number, y: number, { face, h }: Setting): boolean =>
   Math.hypot(s.x - x, s.y - y) < ((s.bearing?.outside ?? s.diameter) + face.shaft) / 2 + h.gap + EDGE / 2;
 
-/** What the motor takes out of its plate: its screws with their heads sunk, its pilot, its shaft. */
-function motorHoles({ face, h, stages }: Setting, p: Plate): Hole[] {
-  const [mx, my] = axisOf(stages[0]!);
-  const s = SCREWS[face.thread];
-  const slide = stages[0]!.ports.input.slide ?? 0;
-  const sunk = p.to - s.headHeight - HEAD_ROOM[1];
-  const pilot = face.pilot > 0 ? p.from + face.pilotHeight + HEAD_ROOM[1] : p.from;
-  return [
-    ...facePlaces(face).flatMap(([dx, dy]): Hole[] => [
-      { outline: slot(mx + dx, my + dy, s.hole / 2, slide), from: p.from, to: sunk },
-      { outline: slot(mx + dx, my + dy, (s.head + HEAD_ROOM[0]) / 2, slide), from: sunk, to: p.to },
-    ]),
-    ...(pilot > p.from ? [{ outline: slot(mx, my, face.pilot / 2 + SLIDE, slide), from: p.from, to: pilot }] : []),
-    { outline: slot(mx, my, face.shaft / 2 + h.gap, slide), from: pilot, to: p.to },
-  ];
-}
-
 /** The hole that a plate has on the motor's axis, or on the output's, beside its bearings. */
 function passage(w: Setting, i: number, p: Plate, here: readonly Seat[], bottom: number, inside: number): Hole[] {
   const { plan, face, h, stages, sweeps, output } = w;
@@ -74,7 +59,8 @@ function passage(w: Setting, i: number, p: Plate, here: readonly Seat[], bottom:
   const out: Hole[] = [];
   const round = (to: number) => ({ outline: circle(mx, my, face.shaft / 2 + h.gap), from: p.from, to });
   const tip = bottom + face.reach;
-  if (i === 0) out.push(...(plan.direct ? motorHoles(w, p) : [round(p.to)]));
+  if (i === 0 && plan.direct) out.push(...motorHoles(w, p, mx, my, stages[0]!.ports.input.slide ?? 0));
+  else if (i === 0 && !plan.aside) out.push(round(p.to));
   else if (i === 1 && plan.direct && tip > p.from - h.gap && !here.some((s) => covers(s, mx, my, w)))
     // The motor's shaft ends in the next plate, or goes through it.
     out.push(round(Math.min(p.to, tip + h.gap)));
@@ -88,7 +74,13 @@ function passage(w: Setting, i: number, p: Plate, here: readonly Seat[], bottom:
 }
 
 /** A plate with its holes and the bosses on it, from its own lower face. */
-function plateSolid(p: Plate, outline: Outline, holes: readonly Hole[], bosses: readonly Boss[]): Solid {
+function plateSolid(
+  p: Plate,
+  outline: Outline,
+  holes: readonly Hole[],
+  bosses: readonly Boss[],
+  pad: readonly Prism[],
+): Solid {
   const cut = (list: readonly Hole[], from: number, to: number) =>
     list.filter((o) => o.to > from + 1e-9 && o.from < to - 1e-9).map((o) => clipped(o, from, to));
   return moved(
@@ -96,6 +88,7 @@ function plateSolid(p: Plate, outline: Outline, holes: readonly Hole[], bosses: 
       prisms: [
         ...sliced(outline, p.from, p.to, cut(holes, p.from, p.to)),
         ...bosses.flatMap((o) => sliced(circle(o.x, o.y, o.r), o.from, o.to, cut(o.holes, o.from, o.to))),
+        ...pad,
       ],
     },
     -p.from,
@@ -119,9 +112,10 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
       ...passage(w, i, p, here, plates[0]!.from, shared.inside),
       ...pinHoles(w, i, p),
       ...(eared ? earHoles(w, eared.ears, p) : []),
+      ...grooves(w, i, p),
     ];
     const motor = i === 0 && plan.direct;
-    const solid = plateSolid(p, eared?.outline ?? shared.outline, holes, bosses);
+    const solid = plateSolid(p, eared?.outline ?? shared.outline, holes, bosses, padPrisms(w, i, p));
     return bodyOf(
       {
         id: plateId(i, plates.length),

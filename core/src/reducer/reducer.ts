@@ -3,6 +3,7 @@ import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Ports, Stage } from '../stage/contract.ts';
+import { asideOf, comesAcross, type Aside } from './aside.ts';
 import { withEnds } from './axles.ts';
 import type { Body } from './body.ts';
 import { nested, shifted, type Frame, type Vec } from './frame.ts';
@@ -17,6 +18,7 @@ import {
   type StandingStage,
 } from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
+import { smallestBearing } from './shafts.ts';
 import { APART, LIP, endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 
 /** A line as things in space. */
@@ -107,7 +109,7 @@ function standsFree(at: Frame, stage: Standing | undefined, face: MotorFace): Fr
     shaft > 0
       ? Math.max(0, before + pilot + APART)
       : Math.max(face.reach, coupling ? coupling.over + pilot + APART : 0);
-  return shifted(at, [-at.z[0] * back, -at.z[1] * back, -at.z[2] * back]);
+  return onAlong(at, -back);
 }
 
 /**
@@ -115,11 +117,34 @@ function standsFree(at: Frame, stage: Standing | undefined, face: MotorFace): Fr
  * where it is borne in the plate.
  */
 function cutTo(face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace {
-  if (!housing || !port || port.input.shaft > 0) return face;
+  if (!housing || !port || port.input.shaft > 0 || port.input.along === 'x') return face;
   const { from, to } = housing.plates[0]!;
   const own = housing.axles.find((a) => a.k === 0 && a.onInput);
   return { ...face, reach: Math.min(face.reach, to - from - (own ? (own.bearing?.width ?? to - from) + LIP / 2 : 0)) };
 }
+
+/** How the first stage of a line stands in a housing where power comes into it across; undefined where it does not. */
+function acrossFirst(
+  { housing, motor, output }: ReducerVariant,
+  stages: readonly Stage[],
+  ports: readonly Ports[],
+  bought: readonly boolean[],
+  face: MotorFace,
+  shelf: Shelf,
+): Result<Aside | undefined> {
+  const [first] = stages;
+  if (!first || housing?.by !== 'here' || bought[0] || !comesAcross(ports[0]!)) return ok(undefined);
+  const alone = lineLayout([first], { between: () => 0, bought: () => false, turn: () => undefined });
+  if (!alone.ok) return alone;
+  // What may sit in the plates on its output's axis.
+  const own = stages.length === 1 ? output?.bearing?.outside : undefined;
+  const { shaft } = ports[0]!.output;
+  const seat = Math.max(own ?? 0, smallestBearing(shelf, shaft)?.outside ?? shaft) / 2 + housing.gap;
+  return ok(asideOf(alone.value, face, motor.frame, seat, housing));
+}
+
+/** A frame moved along its own axis, m. */
+const onAlong = (f: Frame, by: number): Frame => shifted(f, [f.z[0] * by, f.z[1] * by, f.z[2] * by]);
 
 /**
  * Everything of a line in its place: motor, stages, and what they stand in where that is made here.
@@ -131,7 +156,10 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   const ports = stages.map((s) => s.ports());
   const face = ownFace(variant.motor, variant.housing, ports[0]?.input.shaft);
   const bought = stages.map((s) => s.bought ?? false);
-  const plan = stages.length ? housingPlan(variant, ports, bought, face, shelf) : undefined;
+  const across = acrossFirst(variant, stages, ports, bought, face, shelf);
+  if (!across.ok) return across;
+  const plan = stages.length ? housingPlan(variant, ports, bought, face, shelf, across.value) : undefined;
+  const aside = plan?.aside;
   const inside = plan ? endingAt(plan, variant, stages.length) : variant;
   const turns = variant.stages.map((s) => s.turn);
   const wish: LayoutWish = {
@@ -139,7 +167,8 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
     between: (before, boughtBefore) => roomBetween(plan, inside, before, boughtBefore),
     turn: (i) => turns[i],
     ...(!plan?.direct && {
-      before: (at, first) => motorBodies(variant, face, standsFree(at, first, face), 0, undefined),
+      before: (at, first) =>
+        motorBodies(variant, face, aside ? onAlong(at, aside.face) : standsFree(at, first, face), 0, undefined),
     }),
   };
   const alone = lineLayout(stages, wish);
@@ -159,7 +188,9 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   const motorAt: Frame =
     housing && plan!.direct
       ? inLine({ ...run.input, at: [run.input.at[0], run.input.at[1], housing.plates[0]!.from] })
-      : standsFree(line.input, first, face);
+      : aside
+        ? onAlong(line.input, aside.face)
+        : standsFree(line.input, first, face);
   const long = first ? 1.5 * (first.to - first.from) : 0;
   return ok({
     bodies: [

@@ -16,7 +16,7 @@ export interface Plate {
 }
 
 /** Diameter of the hole in the lip behind a bearing: clear of its inner ring, under its outer one, m. */
-export const lipHole = (b: Bearing): number => b.outside - (b.outside - b.bore) / 4;
+export const lipHole = (b: Pick<Bearing, 'outside' | 'bore'>): number => b.outside - (b.outside - b.bore) / 4;
 
 /** A bearing in a plate, its face flush with one side of it. */
 export interface Seat {

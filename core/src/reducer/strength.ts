@@ -46,6 +46,12 @@ export const clampCarries = (force: number, radius: number, friction: number): n
 export const flangeCarries = (screws: number, screw: Screw, radius: number, shelf: Shelf): number =>
   screws * factor(shelf, 'hold.bolt') * (screw.area / SCREWS.M3.area) * radius;
 
+/**
+ * Share of what closed walls carry that is left where one side is open between two plates: a pair of sides across from one
+ * another is sheared alone, T = τ·t·A.
+ */
+const OPEN = 0.5;
+
 /** Share of a plastic's strength that is counted on round an insert: knurls do not fill it, and layers begin to part there. */
 const ROUND_INSERT = 0.5;
 
@@ -168,7 +174,7 @@ export function strengthChecks(
     const bays = plates.slice(1).map((p, k) => p.from - plates[k]!.to);
     const isWalls = h.sides === 'walls';
     const limit = isWalls
-      ? wallsCarry(housing!.area, h.wall, strong)
+      ? wallsCarry(housing!.area, h.wall, strong) * (plan!.aside ? OPEN : 1)
       : postsCarry(radii, { diameter: screw.hole + 2 * EDGE, hole: screw.hole, length: Math.max(...bays) }, strong);
     const out = [
       check({
@@ -179,7 +185,7 @@ export function strengthChecks(
         sense: 'max',
         quantity: 'torque',
         why: isWalls
-          ? 'What the output gives, the housing takes: its walls are sheared.'
+          ? `What the output gives, the housing takes: its walls are sheared${plan!.aside ? ', of which one side is open for the motor' : ''}.`
           : 'What the output gives, the housing takes: the posts between its plates are bent.',
         advice: isWalls ? 'Make the walls thicker.' : 'Close the housing by walls, or take more and thicker screws.',
       }),

@@ -7,7 +7,8 @@ import { at, bodyOf, hexagon, mm, ring, size, STEEL } from './drawn.ts';
 import { facePlaces } from './motor-body.ts';
 import { HEAD_ROOM } from './plan.ts';
 import type { Plate } from './seats.ts';
-import { axisOf, type Setting } from './setting.ts';
+import type { Setting } from './setting.ts';
+import type { Frame } from './frame.ts';
 
 const steel = { made: 'bought', material: STEEL.name } as const;
 
@@ -88,9 +89,19 @@ export function tieBodies(
   ];
 }
 
-/** The screws that hold the motor to its plate, from inside. */
-export function motorScrews({ face, stages, step }: Setting, plate: Plate): Body {
-  const [mx, my] = axisOf(stages[0]!);
+/**
+ * The screws that hold the motor to its plate or block, from inside.
+ *
+ * @param plate along the motor's axis, m
+ * @param stands frame of a place beside the motor's axis, so far along it
+ * @param apart how far they move when the line is drawn apart, m
+ */
+export function motorScrews(
+  { face }: Pick<Setting, 'face'>,
+  plate: Plate,
+  stands: (dx: number, dy: number, along: number) => Frame,
+  apart: number,
+): Body {
   const s = SCREWS[face.thread];
   const seat = plate.to - s.headHeight - HEAD_ROOM[1];
   const long = intoHole(s, seat - plate.from, face.deep) ?? s.lengths[0]!;
@@ -100,8 +111,8 @@ export function motorScrews({ face, stages, step }: Setting, plate: Plate): Body
       name: `Screw ISO 4762 ${s.id}×${mm(long)}`,
       note: `holds the motor; key ${size(s.key)}`,
       solid: screwSolid(s, long),
-      frames: facePlaces(face).map(([dx, dy]) => at(mx + dx, my + dy, seat)),
-      apart: -0.4 * step,
+      frames: facePlaces(face).map(([dx, dy]) => stands(dx, dy, seat)),
+      apart,
     },
     { ...steel, mass: screwMass(s, long), money: s.price },
   );

@@ -3,6 +3,7 @@ import { hullOutline } from '../shape/hull.ts';
 import type { Solid } from '../shape/solid.ts';
 import type { Body } from './body.ts';
 import { at, bodyOf, moved, ring, size, weighedIn } from './drawn.ts';
+import { openedAtFace } from './blocks.ts';
 import { tieHoles, type Shared } from './plates.ts';
 import { ringHoles, type HeldRing } from './rings.ts';
 import type { Plate } from './seats.ts';
@@ -48,10 +49,10 @@ export function sideBody(
   const room = held
     ? ringHoles(held, x, y, bay.from, bay.to)
     : [{ outline: hullOutline(inner), from: bay.from, to: bay.to }];
-  const solid = moved(
-    { prisms: sliced(shared.outline, bay.from, bay.to, [...tieHoles(w, shared, bay), ...room]) },
-    -bay.from,
-  );
+  // Where the motor stands across, its block closes the wall.
+  const open = k === 0 ? openedAtFace(w, shared.outline, hullOutline(inner)) : undefined;
+  const holes = [...tieHoles(w, shared, bay), ...(open ? [] : room)];
+  const solid = moved({ prisms: sliced(open ?? shared.outline, bay.from, bay.to, holes) }, -bay.from);
   return bodyOf(
     {
       id: `wall-${k + 1}`,

@@ -81,6 +81,8 @@ export interface Bump {
 export interface BumpSize {
   readonly r: number;
   readonly beyond: number;
+  /** Whether one may stand with its centre there; anywhere where left out. */
+  readonly free?: (x: number, y: number) => boolean;
 }
 
 /** Half the angle of an arc that a bump covers, rad. */
@@ -139,6 +141,12 @@ interface Standing {
 /** Room between bumps, over what they cover. */
 const CLEAR = 1.05;
 
+/** The centre of a bump, so far along its stretch, m. */
+function centreOf(s: Stretch, along: number, { beyond }: BumpSize): Bump {
+  const { x, y, nx, ny } = s.at(along);
+  return { x: x + nx * beyond, y: y + ny * beyond };
+}
+
 /** A bump at the nearest place with room, on its own stretch or on one beside it; beside others where it may move. */
 function nearestRoom(
   stretches: readonly Stretch[],
@@ -160,12 +168,36 @@ function nearestRoom(
       if (s.length < 2 * room) continue;
       const at = Math.min(s.length - room, Math.max(room, wanted));
       const off = Math.abs(start + at - wish);
+      const { x, y } = centreOf(s, at, size);
+      if (size.free?.(x, y) === false) continue;
       if (others.some((o) => Math.abs(o.at - at) < CLEAR * (o.covers + covers) - 1e-9)) continue;
       if (!best || off < best.off) best = { i, bump: { at, covers, size }, off };
     }
     start += s.length;
   }
   return best;
+}
+
+/** Places that are looked at round a circle for one where a bump may stand. */
+const ROUND_PLACES = 360;
+
+/** A bump at the nearest place of a whole circle where it may stand clear of others; at its own where any place will do. */
+function roundRoom(s: Stretch, others: readonly Standing[], wish: number, size: BumpSize): Standing | undefined {
+  const covers = coversOf(s, size);
+  if (!size.free) return { at: wish, covers, size };
+  const apart = (a: number, b: number) => {
+    const d = Math.abs(a - b) % s.length;
+    return Math.min(d, s.length - d);
+  };
+  for (let k = 0; k <= ROUND_PLACES; k++) {
+    // On and back by turns.
+    const off = (k % 2 === 0 ? k / 2 : -(k + 1) / 2) * (s.length / ROUND_PLACES);
+    const at = (((wish + off) % s.length) + s.length) % s.length;
+    const { x, y } = centreOf(s, at, size);
+    if (!size.free(x, y) || others.some((o) => apart(o.at, at) < CLEAR * (o.covers + covers))) continue;
+    return { at, covers, size };
+  }
+  return undefined;
 }
 
 /** What {@link bumpedHull} puts on an outline, and where. */
@@ -195,8 +227,10 @@ export function bumpedHull(
   const standing = stretches.map((): Standing[] => []);
   for (let k = 0; k < count; k++) {
     const wish = (whole * (k + 0.5)) / count;
-    if (closed) standing[0]!.push({ at: wish, covers: coversOf(stretches[0]!, size), size });
-    else {
+    if (closed) {
+      const bump = roundRoom(stretches[0]!, standing[0]!, wish, size);
+      if (bump) standing[0]!.push(bump);
+    } else {
       const found = nearestRoom(stretches, standing, wish, size, false);
       if (found) standing[found.i]!.push(found.bump);
     }
@@ -218,8 +252,7 @@ export function bumpedHull(
     for (const stop of stops) {
       if (s.arc) arcTo(s.arc, at, stop.at - stop.covers);
       else pen.to(s.at(at).x, s.at(at).y);
-      const { x, y, nx, ny } = s.at(stop.at);
-      const c = { x: x + nx * stop.size.beyond, y: y + ny * stop.size.beyond };
+      const c = centreOf(s, stop.at, stop.size);
       (stop.size === more?.size ? further : centres).push(c);
       const into = s.at(stop.at - stop.covers);
       const out = s.at(stop.at + stop.covers);

@@ -276,6 +276,10 @@ export interface Port {
   readonly shaft: number;
   /** A coupling takes the shaft's end and that of what drives it: how far over that, and how thick it may be, m. */
   readonly coupling?: { readonly over: number; readonly most: number };
+  /** What is driven there can be turned into what drives it along its own axis, as a cylinder's teeth into a thread. */
+  readonly turnsIn?: boolean;
+  /** Bearings of the stage's own that the shaft there runs in, which what it stands in must hold; left out without such. */
+  readonly borne?: Borne;
   /** The parameter that says how wide the wheel there is bored for it; left out where none does. */
   readonly boredBy?: string;
   /** How the wheel there is bored for it, where that is told: round ones are bonded or held by a set screw. */
@@ -295,6 +299,22 @@ export interface Port {
   readonly straight?: readonly [number, number, number];
   /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */
   readonly slide?: number;
+}
+
+/** Two alike bearings of a shaft that comes in across, parts of the stage, which what it stands in must hold. */
+export interface Borne {
+  readonly name: string;
+  /** Bore, over the outer ring, and wide, m. */
+  readonly bore: number;
+  readonly outside: number;
+  readonly width: number;
+  /** Middles of the two, m from the port on the way that power runs. */
+  readonly at: readonly [number, number];
+  /** Torque at the stage's output over what pushes along the shaft, m. */
+  readonly lever: number;
+  /** The parameter that says how far apart they are, and that now, m. */
+  readonly spanBy: string;
+  readonly span: number;
 }
 
 /** A shaft of a stage's own, beside what drives it, that is borne on both sides by what the stage stands in. */

@@ -9,6 +9,8 @@ import { startsOf } from '../param.ts';
 import { wormParams, type WormParams } from './params.ts';
 
 const FALLBACK = '625';
+/** Room round a wheel, and wall of what holds a bearing beside it, m. */
+const [ROOM, HOLDS] = [1e-3, 1e-3];
 
 /** The smallest bearing of the shelf for a shaft that stands a thrust. */
 function bearingFor(shelf: Shelf, fits: (b: Bearing) => boolean, thrust: number): string {
@@ -29,8 +31,7 @@ function proportioned(
   torque = 0,
 ): { readonly p: WormParams; readonly outside: number } {
   const root = module * (quotient - 2.5);
-  // Bored for a motor shaft where a wall is left; a slimmer worm is one with its shaft.
-  const bore = root >= 13e-3 ? 8e-3 : root >= 8.4e-3 ? 5e-3 : 0;
+  // In one with its shaft, which a coupling drives: no motor's own is so long that it goes through both bearings.
   const shift = z2 < 28 ? 0.3 : 0;
   const p: WormParams = {
     ...startsOf(wormParams),
@@ -42,13 +43,9 @@ function proportioned(
     width: steppedUp(2 * module * Math.sqrt(quotient + 1), 5e-4),
     length: 0.02,
     x2: shift,
-    bore1: bore,
-    shape1: bore > 0 ? 'flat' : 'round',
-    bearing: bearingFor(
-      shelf,
-      (b) => (bore > 0 ? Math.abs(b.bore - bore) < 1e-6 : b.bore <= root),
-      torque / ((module * z2) / 2),
-    ),
+    bore1: 0,
+    shape1: 'round',
+    bearing: bearingFor(shelf, (b) => b.bore <= root, torque / ((module * z2) / 2)),
     span: 0.03,
     bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3),
   };
@@ -58,8 +55,10 @@ function proportioned(
     1e-3,
   );
   const b = findBearing(shelf, p.bearing);
-  const past = g.ok && b ? spanPastWheel(g.value.mesh.s2.ra, g.value.centre, b) : 0;
-  const span = steppedUp(Math.max(length + (b?.width ?? 5e-3) + 2e-3, past + 1e-3), 1e-3);
+  // What holds the bearings needs a wall between them and the wheel's room.
+  const held = b && { outside: b.outside + 2 * HOLDS, width: b.width };
+  const past = g.ok && held ? spanPastWheel(g.value.mesh.s2.ra + ROOM, g.value.centre, held) : 0;
+  const span = steppedUp(Math.max(length + (b?.width ?? 5e-3) + 2e-3, past), 1e-3);
   return { p: { ...p, length, span }, outside: g.ok ? wormOutside({ length, span }, g.value) : NaN };
 }
 

@@ -255,8 +255,8 @@ export default function SectionView() {
             ) : null}
             {made?.unhoused.length ? (
               <p className="label">
-                Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: its axes cross, or another
-                stage stands between. Give it your own.
+                Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: it goes across behind
+                another, runs straight, or another such stage stands between. Give it your own.
               </p>
             ) : null}
           </Section>

@@ -1,0 +1,166 @@
+import type { Housing } from '../schema/joint.ts';
+import { SCREWS } from '../shop/fasteners.ts';
+import type { MotorFace } from '../shop/motor-face.ts';
+import type { Borne, Ports } from '../stage/contract.ts';
+import { farthestFrom, sweptBy, type Body } from './body.ts';
+import { HOME, pointIn, undone } from './frame.ts';
+import { bodyIn, nearestTo, reachAlong, type LineLayout } from './layout.ts';
+import { facePlaces } from './motor-body.ts';
+import { EDGE, forMotor, HEAD_ROOM, LIP } from './plan.ts';
+
+/** A rectangle seen along the output's axis: along with power from where it comes in, and across, m. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/**
+ * A block across the axis that power comes in by: it stands between the first two plates, in grooves of both.
+ *
+ * Lengths along run with power from where it comes in, lengths across to the side of that axis, as its frame has them, m.
+ */
+export interface Block extends Stretch {
+  readonly id: 'motor' | 'near' | 'far';
+  /** What of it stands in grooves: an edge is left round them. */
+  readonly tongue: Stretch;
+  /** Where in it a bearing sits, its lip on the other side; left out in the motor's. */
+  readonly seat?: Seat;
+}
+
+/** Where a bearing sits along, m. */
+interface Seat {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A pad on either plate that brings the grooves of bearing blocks nearer to their shaft. */
+export interface Pad extends Stretch {
+  /** How far from the shaft's axis its face is, along the output's. */
+  readonly half: number;
+}
+
+/** How a stage that power comes into across stands between the first two plates of a housing. */
+export interface Aside {
+  readonly blocks: readonly Block[];
+  readonly borne: Borne | undefined;
+  readonly pad: Pad | undefined;
+  /** Where the motor's face stands, m along from where power comes in: before it, below 0. */
+  readonly face: number;
+  /** How far the blocks reach beyond the stage before and behind it along the output's axis, m. */
+  readonly beyond: readonly [number, number];
+  /** Axis of the output from that of the input: along, and across, m. */
+  readonly out: readonly [number, number];
+  /** What is left of a block between its bearing and the room of the wheel, m; Infinity where the wheel stays clear of it. */
+  readonly wall: number;
+  /** How far apart the bearings must be for `LEAST_WALL` there, m. */
+  readonly apart: number;
+  /** How near what drives comes to the output's axis, m. */
+  readonly near: number;
+}
+
+/** What must be left of a block between a bearing in it and the wheel beside it, m. */
+export const LEAST_WALL = 1e-3;
+
+/** Whether power comes into a stage at a right angle to its output, and what bears it there is known. */
+export const comesAcross = ({ input, output }: Ports): boolean =>
+  input.along === 'x' && !(Math.abs(input.lean ?? 0) > 1e-9) && !output.straight;
+
+/** Half of what a motor's screws and its pilot take of a block, m: along two ways across its shaft. */
+function halfOf(face: MotorFace): readonly [number, number] {
+  const head = (SCREWS[face.thread].head + HEAD_ROOM[0]) / 2 + EDGE;
+  const places = facePlaces(face);
+  const reach = (i: 0 | 1) => Math.max(face.pilot / 2 + EDGE, head + Math.max(...places.map((p) => Math.abs(p[i]))));
+  return [reach(0), reach(1)];
+}
+
+/**
+ * Blocks that hold the motor, and the bearings of the shaft that comes in across.
+ *
+ * @param alone the stage by itself
+ * @param frame of the motor, across, m
+ * @param seat how far from the output's axis what sits in the plates there reaches, m
+ */
+export function asideOf(
+  { stages: [stage], input }: LineLayout,
+  face: MotorFace,
+  frame: number,
+  seat: number,
+  { gap, wall, plate }: Pick<Housing, 'gap' | 'wall' | 'plate'>,
+): Aside {
+  const { ports, bodies } = stage!;
+  const home = undone(input);
+  const [, across, along] = pointIn(home, [0, 0, 0]);
+  const driven = bodies.filter((b) => b.turns === 'output');
+  const driving = bodies.filter((b) => b.turns === 'input');
+  // The wheel's room is a cylinder about its axis.
+  const room = Math.max(0, ...driven.map((b) => farthestFrom(sweptBy(b).rounds, 0, 0))) + gap;
+  /** How far towards the wheel what stands from one place along to another may reach, m. */
+  const mayReach = (from: number, to: number): number => {
+    const off = Math.max(0, from - along, along - to);
+    return off >= room ? Infinity : Math.abs(across) - Math.sqrt(room * room - off * off);
+  };
+  /** How far a body reaches from the shaft's axis along the output's where it comes over the blocks, m. */
+  const beside = (b: Body): number => Math.max(reachAlong(b, [1, 0, 0], 1), reachAlong(b, [1, 0, 0], -1));
+  const half = halfOf(face);
+  const thick = Math.max(forMotor(face, plate), gap + wall + EDGE);
+  const { borne, coupling } = ports.input;
+  const begins = Math.min(0, ...driving.map((b) => sweptBy(bodyIn(home, b)).from));
+  const [sideOn, reach] = [across < 0 ? -1 : 1, Math.abs(across)];
+  /** From the side away from the wheel to so far towards it. */
+  const towards = (away: number, wheel: number) =>
+    sideOn < 0 ? { low: -wheel, high: away } : { low: -away, high: wheel };
+  let bearing:
+    { readonly blocks: readonly Block[]; readonly pad: Pad; readonly wall: number; readonly apart: number } | undefined;
+  if (borne) {
+    const ring = borne.outside / 2;
+    const [a, b] = borne.at;
+    const wide = borne.width / 2;
+    const [near, far] = [a, b].map((at) => ({ from: at - wide, to: at + wide })) as [Seat, Seat];
+    // A coupling turns right beside the one; on the other side there is room for more than a lip.
+    const stands = [
+      { id: 'near', seat: near, from: near.from - LIP, to: near.to },
+      { id: 'far', seat: far, from: far.from, to: far.from + Math.max(borne.width + LIP, plate) },
+    ] as const;
+    const padTo = Math.min(ring + wall, reach - seat);
+    const blocks = stands.map((x): Block => {
+      const side = Math.max(ring + LEAST_WALL, Math.min(ring + wall, mayReach(x.seat.from, x.seat.to)));
+      const from = x.id === 'near' ? x.from + EDGE : x.from;
+      const to = x.id === 'far' ? x.to - EDGE : x.to;
+      const tongue = { from, to, ...towards(ring + wall - EDGE, Math.min(side, padTo) - EDGE) };
+      return { ...x, ...towards(ring + wall, side), tongue };
+    });
+    const left = Math.min(...stands.map((x) => mayReach(x.seat.from, x.seat.to))) - ring;
+    const clear = reach - ring - LEAST_WALL;
+    const off = clear >= room ? 0 : Math.sqrt(room * room - clear * clear);
+    // A coupling stands beside the blocks: beside the shaft plates come as near as what turns there lets them.
+    const over = [...driven, ...driving].map((x) => bodyIn(home, x)).filter((x) => sweptBy(x).to > stands[0].from);
+    const pad = {
+      ...{ from: stands[0].from, to: stands[1].to, ...towards(ring + wall, padTo) },
+      half: Math.max(ring + LIP, ...over.map((x) => beside(x) + gap)),
+    };
+    const apart = borne.span + 2 * Math.max(0, off - Math.min(along - near.to, far.from - along));
+    bearing = { blocks, pad, wall: left, apart };
+  }
+  const before = coupling || !bearing ? begins - gap : bearing.blocks[0]!.from;
+  const inner = Math.min(before, along - room);
+  // Plates may be larger than the blocks: they pass beside the motor.
+  const high = Math.max(half[0], frame / 2 + EDGE / 4, borne ? borne.outside / 2 + LIP : 0);
+  // A shaft that is coupled ends where the other one begins.
+  const faceAt = Math.min(inner - thick, coupling ? -face.reach : Infinity);
+  const [from, to] = [faceAt, faceAt + thick];
+  const wide = { low: -half[1], high: half[1] };
+  const motor: Block = { id: 'motor', from, to, ...wide, tongue: { from: from + EDGE, to, ...wide } };
+  return {
+    blocks: [motor, ...(bearing?.blocks ?? [])],
+    borne,
+    pad: bearing?.pad,
+    face: faceAt,
+    beyond: [high - (input.at[2] - stage!.from), high - (stage!.to - input.at[2])],
+    out: [along, across],
+    wall: bearing?.wall ?? Infinity,
+    apart: bearing?.apart ?? NaN,
+    near: Math.min(...driving.map((b) => nearestTo(HOME, b))),
+  };
+}

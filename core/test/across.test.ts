@@ -71,10 +71,11 @@ describe('a worm’s housing', () => {
   it('holds the worm’s bearings in blocks with a lip outside, and the motor on one that a coupling keeps off', () => {
     const [low, high] = [along(r, 'case/block-near'), along(r, 'case/block-far')];
     const bearings = along(r, 'stage1/bearing');
-    expect(bearings.from - low.from).toBeCloseTo(1 * mm, 9);
-    expect(high.to - bearings.to).toBeCloseTo(1 * mm, 9);
-    // A bearing of 5 mm with its lip.
-    for (const b of [low, high]) expect(b.to - b.from).toBeCloseTo(6 * mm, 9);
+    expect(bearings.from - low.from).toBeCloseTo(5 * mm, 9);
+    expect(high.to - bearings.to).toBeCloseTo(5 * mm, 9);
+    // A bearing of 5 mm with what is behind it, eight millimetres beside it away from the wheel.
+    for (const b of [low, high]) expect(b.to - b.from).toBeCloseTo(10 * mm, 9);
+    for (const b of aside.blocks.slice(1)) expect(Math.max(b.high, -b.low)).toBeCloseTo(6.5 * mm + 8 * mm, 9);
     // What turns beside the lip leaves it free.
     expect(low.from - along(r, 'stage1/coupling').to).toBeGreaterThan(0.4 * mm);
     // The motor's shaft of 24 mm ends where the worm's own begins, a millimetre before it.
@@ -338,7 +339,7 @@ describe('bearing blocks under the push along their shaft', () => {
     for (const id of ['block-bends', 'block-grooves']) expect(check(v, id, 40).state).toBe('fails');
     // Thicker walls make both stronger.
     for (const id of ['block-bends', 'block-grooves'])
-      expect(check(worm({}, { wall: 6 * mm }), id, 40).limit).toBeGreaterThan(check(v, id, 40).limit);
+      expect(check(worm({}, { wall: 12 * mm }), id, 40).limit).toBeGreaterThan(check(v, id, 40).limit);
     expect(checks(fitted(ofKind('bevel', 2)), 1).some((x) => x.id.startsWith('block-'))).toBe(false);
   });
 

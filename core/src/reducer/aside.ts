@@ -6,6 +6,7 @@ import { farthestFrom, sweptBy, type Body } from './body.ts';
 import { HOME, pointIn, undone } from './frame.ts';
 import { bodyIn, nearestTo, reachAlong, type LineLayout } from './layout.ts';
 import { facePlaces } from './motor-body.ts';
+import { HOLDER } from '../stage/coupling.ts';
 import { EDGE, forMotor, HEAD_ROOM, LIP } from './plan.ts';
 
 /** A rectangle seen along the output's axis: along with power from where it comes in, and across, m. */
@@ -59,6 +60,9 @@ export interface Aside {
   /** How near what drives comes to the output's axis, m. */
   readonly near: number;
 }
+
+/** How wide a block is beside its bearing on the side away from the wheel at least, m: there is little room on the other. */
+const LEG = 8e-3;
 
 /** What must be left of a block between a bearing in it and the wheel beside it, m. */
 export const LEAST_WALL = 1e-3;
@@ -118,18 +122,19 @@ export function asideOf(
     const [a, b] = borne.at;
     const wide = borne.width / 2;
     const [near, far] = [a, b].map((at) => ({ from: at - wide, to: at + wide })) as [Seat, Seat];
-    // A coupling turns right beside the one; on the other side there is room for more than a lip.
+    // As thick behind either bearing as a coupling leaves room for beside one.
     const stands = [
-      { id: 'near', seat: near, from: near.from - LIP, to: near.to },
-      { id: 'far', seat: far, from: far.from, to: far.from + Math.max(borne.width + LIP, plate) },
+      { id: 'near', seat: near, from: near.from - HOLDER, to: near.to },
+      { id: 'far', seat: far, from: far.from, to: far.to + HOLDER },
     ] as const;
+    const away = ring + Math.max(wall, LEG);
     const padTo = Math.min(ring + wall, reach - seat);
     const blocks = stands.map((x): Block => {
       const side = Math.max(ring + LEAST_WALL, Math.min(ring + wall, mayReach(x.seat.from, x.seat.to)));
       const from = x.id === 'near' ? x.from + EDGE : x.from;
       const to = x.id === 'far' ? x.to - EDGE : x.to;
-      const tongue = { from, to, ...towards(ring + wall - EDGE, Math.min(side, padTo) - EDGE) };
-      return { ...x, ...towards(ring + wall, side), tongue };
+      const tongue = { from, to, ...towards(away - EDGE, Math.min(side, padTo) - EDGE) };
+      return { ...x, ...towards(away, side), tongue };
     });
     const left = Math.min(...stands.map((x) => mayReach(x.seat.from, x.seat.to))) - ring;
     const clear = reach - ring - LEAST_WALL;
@@ -137,7 +142,7 @@ export function asideOf(
     // A coupling stands beside the blocks: beside the shaft plates come as near as what turns there lets them.
     const over = [...driven, ...driving].map((x) => bodyIn(home, x)).filter((x) => sweptBy(x).to > stands[0].from);
     const pad = {
-      ...{ from: stands[0].from, to: stands[1].to, ...towards(ring + wall, padTo) },
+      ...{ from: stands[0].from, to: stands[1].to, ...towards(away, padTo) },
       half: Math.max(ring + LIP, ...over.map((x) => beside(x) + gap)),
     };
     const apart = borne.span + 2 * Math.max(0, off - Math.min(along - near.to, far.from - along));

@@ -8,7 +8,7 @@ import type { Body } from './body.ts';
 import { bodyOf, size, weighedIn } from './drawn.ts';
 import { motorHoles } from './face-holes.ts';
 import { pointIn, type Frame, type Vec } from './frame.ts';
-import { LIP, SLIDE, STEP } from './plan.ts';
+import { SLIDE, STEP } from './plan.ts';
 import { lipHole, type Plate } from './seats.ts';
 import type { Setting } from './setting.ts';
 import { sliced, type Hole } from './sliced.ts';
@@ -199,7 +199,7 @@ export function blockBodies(w: Setting, plates: readonly Plate[]): Body[] {
       const motor = b.id === 'motor';
       const holds = motor
         ? `${face.screws} × ${face.thread} on ⌀ ${size(face.circle)} for the motor, heads sunk`
-        : `seat ⌀ ${size(aside.borne!.outside)} for ${aside.borne!.name}, lip of ${size(Math.min(LIP, b.to - b.from))}`;
+        : `seat ⌀ ${size(aside.borne!.outside)} for ${aside.borne!.name}, ${size(b.to - b.from - aside.borne!.width)} behind it`;
       return aparted(
         bodyOf(
           {

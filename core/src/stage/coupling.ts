@@ -68,6 +68,9 @@ export const couplingFor = (shaft: number): Coupling | undefined =>
 /** Between the two ends in a coupling; between it and what stands beside it, m. */
 export const [ENDS_APART, CLEAR] = [1e-3, 1e-3] as const;
 
+/** Behind a bearing beside a coupling there is so much room for what holds it, m. */
+export const HOLDER = 5e-3;
+
 /** How far a shaft's end reaches beyond what stands beside it for a coupling, m; `none` where there is no coupling for it. */
 export const reachInto = (c: Coupling | undefined, none: number): number => (c ? CLEAR + c.length / 2 : none);
 

@@ -5,7 +5,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import { couplingFor, ENDS_APART, reachInto, type Coupling } from '../coupling.ts';
+import { couplingFor, ENDS_APART, HOLDER, reachInto, type Coupling } from '../coupling.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { frictionAngle } from './forces.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
@@ -38,15 +38,12 @@ export interface WormBuild {
   readonly pointPressure: number;
 }
 
-/** How thick a lip is that holds the bearing there, m. */
-const HOLDER_LIP = 1e-3;
-
 /** How far a worm's own shaft stands out where no coupling takes it, m. */
 const STUB = 0.012;
 
 /**
  * How far a worm's own shaft stands out beyond its bearing, m: into a coupling, which stands clear of wheel and bearing, and of
- * a lip that holds that.
+ * what holds that.
  *
  * @param over the wheel's tip radius, m
  * @param wide the bearing's width, m
@@ -56,7 +53,7 @@ export const stubOf = (
   over: number,
   wide: number,
   c: Coupling | undefined,
-): number => (c ? Math.max(HOLDER_LIP, over - (span + wide) / 2) : 0) + reachInto(c, STUB);
+): number => (c ? Math.max(HOLDER, over - (span + wide) / 2) : 0) + reachInto(c, STUB);
 
 /** How far what drives a bored worm stands off its bearing and the wheel, m. */
 const STANDS_OFF = 3e-3;

@@ -242,6 +242,15 @@ describe('a bevel pair’s housing', () => {
   });
 });
 
+describe('what has no bodies', () => {
+  it('has no housing made round it, since nobody knows its room: a dual-lead pair is bought to its data', () => {
+    expect(made(worm({ playBy: 'dual-lead' })).plan).toBeUndefined();
+    // Nor round a worm that a spring swings into its wheel: blocks would hold it fast.
+    expect(made(worm({ playBy: 'spring' })).plan).toBeUndefined();
+    expect(made(worm({ playBy: 'centre' })).plan).toBeDefined();
+  });
+});
+
 describe('a shaft before what turns across it', () => {
   const bar = (x: number, y: number, from: number, to: number) => {
     const b = body(made(fitted(ofKind('spur', 5))), 'case/shaft-1');

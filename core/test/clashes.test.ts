@@ -99,6 +99,7 @@ describe('what stands in what', () => {
     ['spur', 'strain-wave'],
     ['cable', 'rack'],
     ['worm', 'ring-plate'],
+    ['bevel', 'roller-wave'],
     ['worm', 'strain-wave'],
     ['bevel', 'cycloidal'],
     ['bevel', 'planetary'],

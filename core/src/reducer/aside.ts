@@ -67,9 +67,9 @@ const LEG = 8e-3;
 /** What must be left of a block between a bearing in it and the wheel beside it, m. */
 export const LEAST_WALL = 1e-3;
 
-/** Whether power comes into a stage at a right angle to its output, and what bears it there is known. */
+/** Whether power comes into a stage at a right angle to its output, by a shaft that stays where it is. */
 export const comesAcross = ({ input, output }: Ports): boolean =>
-  input.along === 'x' && !(Math.abs(input.lean ?? 0) > 1e-9) && !output.straight;
+  input.along === 'x' && !(Math.abs(input.lean ?? 0) > 1e-9) && !input.swings && !output.straight;
 
 /** Half of what a motor's screws and its pilot take of a block, m: along two ways across its shaft. */
 function halfOf(face: MotorFace): readonly [number, number] {
@@ -136,13 +136,15 @@ export function asideOf(
       const tongue = { from, to, ...towards(away - EDGE, Math.min(side, padTo) - EDGE) };
       return { ...x, ...towards(away, side), tongue };
     });
+    const widest = Math.max(...blocks.map((x) => (sideOn < 0 ? -x.low : x.high)));
     const left = Math.min(...stands.map((x) => mayReach(x.seat.from, x.seat.to))) - ring;
     const clear = reach - ring - LEAST_WALL;
     const off = clear >= room ? 0 : Math.sqrt(room * room - clear * clear);
     // A coupling stands beside the blocks: beside the shaft plates come as near as what turns there lets them.
     const over = [...driven, ...driving].map((x) => bodyIn(home, x)).filter((x) => sweptBy(x).to > stands[0].from);
     const pad = {
-      ...{ from: stands[0].from, to: stands[1].to, ...towards(away, padTo) },
+      // No wider than the blocks, so that it stands where they do.
+      ...{ from: stands[0].from, to: stands[1].to, ...towards(away, Math.min(padTo, widest)) },
       half: Math.max(ring + LIP, ...over.map((x) => beside(x) + gap)),
     };
     const apart = borne.span + 2 * Math.max(0, off - Math.min(along - near.to, far.from - along));

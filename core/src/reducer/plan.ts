@@ -152,13 +152,15 @@ export function housingPlan(
     const clear = i === 0 && direct && clearOfMotor(ports[0]!, after!, motor);
     const overPilot = (at: Pick<Ports['output'], 'at'>, bearing: Bearing | undefined) =>
       i === 0 && direct && meetsPilot(ports[0]!.input, at, bearing, face) ? face.pilotHeight + HEAD_ROOM[1] : 0;
+    // Tongues of blocks come up from below what sits in the plate over them.
+    const groove = aside && i === 1 ? STEP : 0;
     if (after?.beside && !byOutput(i) && (i > 0 || !clear))
-      widths.push((after.bearing?.width ?? 0) + LIP + overPilot(ports[first + i]!.output, after.bearing));
+      widths.push((after.bearing?.width ?? 0) + LIP + groove + overPilot(ports[first + i]!.output, after.bearing));
     // A stage's own shafts are borne on both sides of it.
     for (const stage of [i - 1, i])
       for (const axle of (links[stage] && ports[first + stage]!.axles) ?? []) {
         const bearing = smallestBearing(shelf, axle.diameter);
-        widths.push((bearing?.width ?? 0) + LIP + overPilot(axle, bearing));
+        widths.push((bearing?.width ?? 0) + LIP + groove + overPilot(axle, bearing));
       }
     const least = Math.max(...widths);
     return i === 0 && direct ? forMotor(face, least) : least;

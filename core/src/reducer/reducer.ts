@@ -136,6 +136,8 @@ function acrossFirst(
   if (!first || housing?.by !== 'here' || bought[0] || !comesAcross(ports[0]!)) return ok(undefined);
   const alone = lineLayout([first], { between: () => 0, bought: () => false, turn: () => undefined });
   if (!alone.ok) return alone;
+  // Round what has no bodies nobody knows what room there must be.
+  if (!alone.value.stages[0]!.bodies.some((b) => b.turns === 'output')) return ok(undefined);
   // What may sit in the plates on its output's axis.
   const own = stages.length === 1 ? output?.bearing?.outside : undefined;
   const { shaft } = ports[0]!.output;

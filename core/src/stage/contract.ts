@@ -278,6 +278,8 @@ export interface Port {
   readonly coupling?: { readonly over: number; readonly most: number };
   /** What is driven there can be turned into what drives it along its own axis, as a cylinder's teeth into a thread. */
   readonly turnsIn?: boolean;
+  /** The shaft there swings into its mesh, so that nothing fast may hold it. */
+  readonly swings?: boolean;
   /** Bearings of the stage's own that the shaft there runs in, which what it stands in must hold; left out without such. */
   readonly borne?: Borne;
   /** The parameter that says how wide the wheel there is bored for it; left out where none does. */

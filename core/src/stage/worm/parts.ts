@@ -163,6 +163,7 @@ export const wormPorts = (p: WormParams, b: WormBuild): Ports => ({
     boredBy: 'bore1',
     bored: p.shape1,
     turnsIn: true,
+    ...(p.playBy === 'spring' && { swings: true }),
     borne: {
       name: b.bearing.name,
       bore: b.bearing.bore,

@@ -256,7 +256,8 @@ export default function SectionView() {
             {made?.unhoused.length ? (
               <p className="label">
                 Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: it goes across behind
-                another, runs straight, or another such stage stands between. Give it your own.
+                another, runs straight, swings in its mesh, has no bodies, or another such stage stands between. Give it
+                your own.
               </p>
             ) : null}
           </Section>

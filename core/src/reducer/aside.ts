@@ -79,6 +79,75 @@ function halfOf(face: MotorFace): readonly [number, number] {
   return [reach(0), reach(1)];
 }
 
+/** What is driven beside the shaft that comes in: where its axis is, along and across, and the radius of its room, m. */
+interface Wheel {
+  readonly along: number;
+  readonly across: number;
+  readonly room: number;
+}
+
+/** How far towards the wheel what stands from one place along to another may reach, m. */
+function mayReach({ along, across, room }: Wheel, { from, to }: Seat): number {
+  const off = Math.max(0, from - along, along - to);
+  return off >= room ? Infinity : Math.abs(across) - Math.sqrt(room * room - off * off);
+}
+
+/** How far a body reaches from the shaft's axis along the output's, m, told in the frame of the shaft. */
+const beside = (b: Body): number => Math.max(reachAlong(b, [1, 0, 0], 1), reachAlong(b, [1, 0, 0], -1));
+
+/** Blocks of the two bearings of a shaft, and the pad that they stand between. */
+interface Bearings extends Pick<Aside, 'wall' | 'apart'> {
+  readonly blocks: readonly Block[];
+  readonly pad: Pad;
+}
+
+/**
+ * Blocks round the bearings of a shaft that comes in across.
+ *
+ * @param seat how far from the output's axis what sits in the plates there reaches, m
+ * @param turning bodies that turn, told in the frame of the shaft
+ */
+function bearingsOf(
+  borne: Borne,
+  wheel: Wheel,
+  seat: number,
+  turning: readonly Body[],
+  { gap, wall }: Pick<Housing, 'gap' | 'wall'>,
+): Bearings {
+  const ring = borne.outside / 2;
+  const reach = Math.abs(wheel.across);
+  /** From the side away from the wheel to so far towards it. */
+  const towards = (away: number, near: number) =>
+    wheel.across < 0 ? { low: -near, high: away } : { low: -away, high: near };
+  const [near, far] = borne.at.map((at) => ({ from: at - borne.width / 2, to: at + borne.width / 2 })) as [Seat, Seat];
+  // As thick behind either bearing as a coupling leaves room for beside one.
+  const stands = [
+    { id: 'near', seat: near, from: near.from - HOLDER, to: near.to },
+    { id: 'far', seat: far, from: far.from, to: far.to + HOLDER },
+  ] as const;
+  const away = ring + Math.max(wall, LEG);
+  const sides = stands.map((x) => Math.max(ring + LEAST_WALL, Math.min(ring + wall, mayReach(wheel, x.seat))));
+  // A pad is no wider than its blocks, so that it stands where they do, and leaves what sits in the plates free.
+  const padTo = Math.min(...sides, ring + wall, reach - seat);
+  const blocks = stands.map((x, i): Block => {
+    const from = x.id === 'near' ? x.from + EDGE : x.from;
+    const to = x.id === 'far' ? x.to - EDGE : x.to;
+    const tongue = { from, to, ...towards(away - EDGE, Math.min(sides[i]!, padTo) - EDGE) };
+    return { ...x, ...towards(away, sides[i]!), tongue };
+  });
+  // A coupling stands beside the blocks: beside the shaft plates come as near as what turns there lets them.
+  const over = turning.filter((x) => sweptBy(x).to > stands[0].from);
+  const half = Math.max(ring + LIP, ...over.map((x) => beside(x) + gap));
+  const clear = reach - ring - LEAST_WALL;
+  const off = clear >= wheel.room ? 0 : Math.sqrt(wheel.room ** 2 - clear * clear);
+  return {
+    blocks,
+    pad: { from: stands[0].from, to: stands[1].to, ...towards(away, padTo), half },
+    wall: Math.min(mayReach(wheel, near), mayReach(wheel, far)) - ring,
+    apart: borne.span + 2 * Math.max(0, off - Math.min(wheel.along - near.to, far.from - wheel.along)),
+  };
+}
+
 /**
  * Blocks that hold the motor, and the bearings of the shaft that comes in across.
  *
@@ -98,76 +167,31 @@ export function asideOf(
   const [, across, along] = pointIn(home, [0, 0, 0]);
   const driven = bodies.filter((b) => b.turns === 'output');
   const driving = bodies.filter((b) => b.turns === 'input');
-  // The wheel's room is a cylinder about its axis.
+  // Its room is a cylinder about its axis.
   const room = Math.max(0, ...driven.map((b) => farthestFrom(sweptBy(b).rounds, 0, 0))) + gap;
-  /** How far towards the wheel what stands from one place along to another may reach, m. */
-  const mayReach = (from: number, to: number): number => {
-    const off = Math.max(0, from - along, along - to);
-    return off >= room ? Infinity : Math.abs(across) - Math.sqrt(room * room - off * off);
-  };
-  /** How far a body reaches from the shaft's axis along the output's where it comes over the blocks, m. */
-  const beside = (b: Body): number => Math.max(reachAlong(b, [1, 0, 0], 1), reachAlong(b, [1, 0, 0], -1));
-  const half = halfOf(face);
-  const thick = Math.max(forMotor(face, plate), gap + wall + EDGE);
   const { borne, coupling } = ports.input;
+  const turning = [...driven, ...driving].map((b) => bodyIn(home, b));
+  const bearings = borne && bearingsOf(borne, { along, across, room }, seat, turning, { gap, wall });
   const begins = Math.min(0, ...driving.map((b) => sweptBy(bodyIn(home, b)).from));
-  const [sideOn, reach] = [across < 0 ? -1 : 1, Math.abs(across)];
-  /** From the side away from the wheel to so far towards it. */
-  const towards = (away: number, wheel: number) =>
-    sideOn < 0 ? { low: -wheel, high: away } : { low: -away, high: wheel };
-  let bearing:
-    { readonly blocks: readonly Block[]; readonly pad: Pad; readonly wall: number; readonly apart: number } | undefined;
-  if (borne) {
-    const ring = borne.outside / 2;
-    const [a, b] = borne.at;
-    const wide = borne.width / 2;
-    const [near, far] = [a, b].map((at) => ({ from: at - wide, to: at + wide })) as [Seat, Seat];
-    // As thick behind either bearing as a coupling leaves room for beside one.
-    const stands = [
-      { id: 'near', seat: near, from: near.from - HOLDER, to: near.to },
-      { id: 'far', seat: far, from: far.from, to: far.to + HOLDER },
-    ] as const;
-    const away = ring + Math.max(wall, LEG);
-    const padTo = Math.min(ring + wall, reach - seat);
-    const blocks = stands.map((x): Block => {
-      const side = Math.max(ring + LEAST_WALL, Math.min(ring + wall, mayReach(x.seat.from, x.seat.to)));
-      const from = x.id === 'near' ? x.from + EDGE : x.from;
-      const to = x.id === 'far' ? x.to - EDGE : x.to;
-      const tongue = { from, to, ...towards(away - EDGE, Math.min(side, padTo) - EDGE) };
-      return { ...x, ...towards(away, side), tongue };
-    });
-    const widest = Math.max(...blocks.map((x) => (sideOn < 0 ? -x.low : x.high)));
-    const left = Math.min(...stands.map((x) => mayReach(x.seat.from, x.seat.to))) - ring;
-    const clear = reach - ring - LEAST_WALL;
-    const off = clear >= room ? 0 : Math.sqrt(room * room - clear * clear);
-    // A coupling stands beside the blocks: beside the shaft plates come as near as what turns there lets them.
-    const over = [...driven, ...driving].map((x) => bodyIn(home, x)).filter((x) => sweptBy(x).to > stands[0].from);
-    const pad = {
-      // No wider than the blocks, so that it stands where they do.
-      ...{ from: stands[0].from, to: stands[1].to, ...towards(away, Math.min(padTo, widest)) },
-      half: Math.max(ring + LIP, ...over.map((x) => beside(x) + gap)),
-    };
-    const apart = borne.span + 2 * Math.max(0, off - Math.min(along - near.to, far.from - along));
-    bearing = { blocks, pad, wall: left, apart };
-  }
-  const before = coupling || !bearing ? begins - gap : bearing.blocks[0]!.from;
-  const inner = Math.min(before, along - room);
+  const before = coupling || !bearings ? begins - gap : bearings.blocks[0]!.from;
+  const thick = Math.max(forMotor(face, plate), gap + wall + EDGE);
+  // A shaft that is coupled ends where the other one begins.
+  const from = Math.min(Math.min(before, along - room) - thick, coupling ? -face.reach : Infinity);
+  const half = halfOf(face);
   // Plates may be larger than the blocks: they pass beside the motor.
   const high = Math.max(half[0], frame / 2 + EDGE / 4, borne ? borne.outside / 2 + LIP : 0);
-  // A shaft that is coupled ends where the other one begins.
-  const faceAt = Math.min(inner - thick, coupling ? -face.reach : Infinity);
-  const [from, to] = [faceAt, faceAt + thick];
   const wide = { low: -half[1], high: half[1] };
+  const to = from + thick;
   const motor: Block = { id: 'motor', from, to, ...wide, tongue: { from: from + EDGE, to, ...wide } };
   return {
-    blocks: [motor, ...(bearing?.blocks ?? [])],
+    blocks: [motor, ...(bearings?.blocks ?? [])],
     borne,
-    pad: bearing?.pad,
-    face: faceAt,
+    pad: bearings?.pad,
+    face: from,
     beyond: [high - (input.at[2] - stage!.from), high - (stage!.to - input.at[2])],
     out: [along, across],
-    wall: bearing?.wall ?? Infinity,
-    apart: bearing?.apart ?? NaN,
+    wall: bearings?.wall ?? Infinity,
+    apart: bearings?.apart ?? NaN,
     near: Math.min(...driving.map((b) => nearestTo(HOME, b))),
   };
 }

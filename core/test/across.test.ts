@@ -113,7 +113,7 @@ describe('a worm’s housing', () => {
   it('leaves of a block beside the wheel what its tip circle and the room round it leave, by Pythagoras', () => {
     const { span } = PLAIN;
     const tip = Math.max(...sweptBy(body(r, 'stage1/wheel')).rounds.map((c) => Math.hypot(c.x, c.y) + c.r));
-    const centre = Math.abs(aside.out[1]);
+    const centre = Math.abs(r.run.input.at[1]);
     const inner = span / 2 - 2.5 * mm;
     const left = centre - Math.sqrt((tip + 1 * mm) ** 2 - inner ** 2) - 6.5 * mm;
     expect(aside.wall).toBeCloseTo(left, 9);
@@ -169,7 +169,13 @@ describe('a worm’s housing', () => {
     expect(solidVolume(wall.solid())).toBeLessThan(r.housing!.area * 43 * mm);
     expect(high - low).toBeCloseTo(2 * (15.5 * mm + 3.05 * mm + 2 * mm), 3);
     const h = worm().housing!;
-    expect(check(worm(), 'sides', 1).limit).toBeCloseTo(wallsCarry(r.housing!.area, h.wall, h.material.across!) / 2, 9);
+    const { limit } = check(worm(), 'sides', 1);
+    expect(limit).toBeCloseTo(wallsCarry(r.housing!.area, h.wall, h.material.across!) / 2, 9);
+    // Two walls across from one another, τ·t·L each, by as far as they are apart: τ·t·A, within the middle of the walls.
+    const shear = (0.5 * h.material.across!) / Math.sqrt(3);
+    const share = limit / (shear * h.wall * r.housing!.area);
+    expect(share).toBeGreaterThan(0.8);
+    expect(share).toBeLessThan(1);
   });
 
   it('takes up what its motor and its plates do', () => {
@@ -330,7 +336,7 @@ describe('bearing blocks under the push along their shaft', () => {
     const v = worm();
     const aside = made(v).plan!.aside!;
     // Thirty teeth of module 1 and the worm's lead: the wheel rolls on its pitch circle.
-    const centre = Math.abs(aside.out[1]);
+    const centre = Math.abs(made(v).run.input.at[1]);
     expect(aside.borne!.lever).toBeCloseTo(15 * mm, 9);
     expect(aside.borne!.lever).toBeLessThan(centre);
     const m = v.housing!.material;

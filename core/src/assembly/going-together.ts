@@ -166,7 +166,7 @@ function says(
 /** Putting what was put together across into the plates, in one. */
 function lowered({ layout, plan }: Reducer): Omit<GoingStep, 'id' | 'body' | 'stage'> {
   const into = layout.stages[plan!.first]!;
-  const wheel = into.bodies.find((b) => b.turns === 'output')!.part.name.toLowerCase();
+  const wheel = lower(into.bodies.find((b) => b.turns === 'output')!.part.name);
   return into.ports.input.turnsIn
     ? {
         do: `Lower the driving side in one, its blocks into the grooves of the plate, and turn the ${wheel} by hand as it goes into the thread.`,

@@ -51,8 +51,6 @@ export interface Aside {
   readonly face: number;
   /** How far the blocks reach beyond the stage before and behind it along the output's axis, m. */
   readonly beyond: readonly [number, number];
-  /** Axis of the output from that of the input: along, and across, m. */
-  readonly out: readonly [number, number];
   /** What is left of a block between its bearing and the room of the wheel, m; Infinity where the wheel stays clear of it. */
   readonly wall: number;
   /** How far apart the bearings must be for `LEAST_WALL` there, m. */
@@ -189,7 +187,6 @@ export function asideOf(
     pad: bearings?.pad,
     face: from,
     beyond: [high - (input.at[2] - stage!.from), high - (stage!.to - input.at[2])],
-    out: [along, across],
     wall: bearings?.wall ?? Infinity,
     apart: bearings?.apart ?? NaN,
     near: Math.min(...driving.map((b) => nearestTo(HOME, b))),

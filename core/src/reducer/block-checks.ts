@@ -6,12 +6,10 @@ import type { StandingStage } from './layout.ts';
 import type { Working } from './link-loads.ts';
 import { STEP } from './plan.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
+import { TRUSTED } from './sides.ts';
 
 /** Rounded up to half millimetres. */
 const up = (x: number): number => Math.ceil(x * 2e3 - 1e-6) / 2e3;
-
-/** Share of a plastic's strength across its layers that a load which comes and goes is trusted with. */
-const TRUSTED = 0.5;
 
 /** A bearing block as a bar between the grooves of two plates, pushed in its middle by the ring of its bearing, m. */
 export interface Bar {

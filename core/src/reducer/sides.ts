@@ -1,5 +1,5 @@
 /** Share of a plastic’s strength across its layers that a load which comes and goes is trusted with. */
-const TRUSTED = 0.5;
+export const TRUSTED = 0.5;
 
 /**
  * Torque that walls carry round their axis, N·m: T = 2·A·t·τ with the area inside the middle of the wall.

@@ -383,6 +383,8 @@ describe('going together', () => {
     const lowered = steps[at('case/carriage')]!;
     expect(lowered.do).toMatch(/grooves of the plate, and turn the wheel by hand/);
     expect(lowered.caution).toMatch(/Fingers clear/);
+    // It is shown by the worm, which the section cuts.
+    expect(lowered).toMatchObject({ body: 'stage1/worm', stage: -1 });
     expect(steps.map((s) => s.id)).toHaveLength(new Set(steps.map((s) => s.id)).size);
     // A bevel wheel comes down on its pinion.
     const bevel = together(fitted(ofKind('bevel', 2)));

@@ -261,9 +261,10 @@ export function* goingTogether(
   const tight = (s: Screw) => `tighten to ${stated(tightening(s, preload(s, stands)), 'torque', 2)}`;
   const [face, screw] = [SCREWS[reducer.face.thread], SCREWS[housing?.screw ?? 'M3']];
   const minded = new Set<number>();
+  const drives = carried.find((b) => b.of === 'stage' && b.turns === 'input')?.id ?? 'case/block-motor';
   const steps = order.moves.map((move): GoingStep => {
-    // What goes in as one is shown by the block that the motor is on.
-    const id = move.unit.body === CARRIAGE ? 'case/block-motor' : move.unit.body;
+    // What goes in as one is shown by what drives in it.
+    const id = move.unit.body === CARRIAGE ? drives : move.unit.body;
     const stage = move.unit.body === CARRIAGE ? -1 : reducer.bodies.find((b) => b.id === id)!.stage;
     const first = stage >= 0 && !minded.has(stage);
     minded.add(stage);

@@ -67,7 +67,10 @@ export function withEnds(bodies: readonly Body[], axles: readonly StandingAxle[]
       prism(round, below.to - into(below) - own.from, 0),
       prism(round, long, long + (above.from + into(above) - own.to)),
     ];
-    const solid = (): Solid => ({ prisms: [...b.solid().prisms, ...ends] });
+    const solid = (): Solid => {
+      const own = b.solid();
+      return { ...own, prisms: [...own.prisms, ...ends] };
+    };
     return { ...b, solid };
   });
 }

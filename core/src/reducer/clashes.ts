@@ -33,6 +33,7 @@ interface Piece {
   readonly body: Body;
   readonly frame: Frame;
   readonly shape: Manifold;
+  readonly box: ReturnType<Manifold['boundingBox']>;
 }
 
 /** A frame as the kernel takes it: columns, with the place in millimetres. */
@@ -50,10 +51,10 @@ const matrix = (f: Frame): Parameters<Manifold['transform']>[0] => [
 ];
 
 /** Whether the boxes round two pieces are nearer to each other than so much, mm. */
-const together = (a: Manifold, b: Manifold, by: number): boolean => {
-  const [p, q] = [a.boundingBox(), b.boundingBox()];
-  return [0, 1, 2].every((k) => p.max[k]! + by >= q.min[k]! && q.max[k]! + by >= p.min[k]!);
-};
+function together({ box: p }: Piece, { box: q }: Piece, by: number): boolean {
+  for (let k = 0; k < 3; k++) if (p.max[k]! + by < q.min[k]! || q.max[k]! + by < p.min[k]!) return false;
+  return true;
+}
 
 /**
  * A solid whose layers are taken back at both of their ends, and whose cuts reach as much further. Layers of one body
@@ -61,6 +62,7 @@ const together = (a: Manifold, b: Manifold, by: number): boolean => {
  */
 export const endsTakenBack = (solid: Solid, by: number): Solid => ({
   prisms: solid.prisms.map((p) => shortened(p, p.cut ? -by : by)).filter((p) => p.to > p.from),
+  ...(solid.tapers && { tapers: solid.tapers.map((t) => ({ ...t, from: t.from + by, to: t.to - by })) }),
 });
 
 /** A prism that is shorter by so much at both ends, with the rest of its twist or slant where it was. */
@@ -128,11 +130,24 @@ class Distances {
   }
 }
 
-/** Every piece where it stands at an angle of the crank. */
-const piecesAt = (shapes: ReadonlyMap<Body, Manifold>, crank: number): Piece[] =>
-  [...shapes].flatMap(([body, shape]) =>
-    body.places(crank).map((frame): Piece => ({ body, frame, shape: shape.transform(matrix(frame)) })),
+const isSame = (p: Frame, q: Frame): boolean => matrix(p).every((x, i) => x === matrix(q)[i]);
+
+/**
+ * Every piece where it stands at an angle of the crank, in the same order each time. What stands still is left as it was at
+ * the angle before; what has moved is given back.
+ */
+function piecesAt(shapes: ReadonlyMap<Body, Manifold>, crank: number, before: readonly Piece[]): Piece[] {
+  let n = 0;
+  return [...shapes].flatMap(([body, shape]) =>
+    body.places(crank).map((frame): Piece => {
+      const was = before[n++];
+      if (was && isSame(was.frame, frame)) return was;
+      was?.shape.delete();
+      const placed = shape.transform(matrix(frame));
+      return { body, frame, shape: placed, box: placed.boundingBox() };
+    }),
   );
+}
 
 /** Poses that were looked at, of each pair of bodies. */
 class Poses {
@@ -209,14 +224,15 @@ export function* clashesOf(
   const distances = new Distances(kernel);
   const shared = new Poses();
   const apart = new Poses();
+  let pieces: Piece[] = [];
   for (const [n, crank] of cranks.entries()) {
-    const pieces = piecesAt(shapes, crank);
+    pieces = piecesAt(shapes, crank, pieces);
     for (let i = 0; i < pieces.length; i++)
       for (let j = i + 1; j < pieces.length; j++) {
         const [p, q] = [pieces[i]!, pieces[j]!];
         if (joined(p.body, q.body)) continue;
         const key = `${p.body.id} ${q.body.id}`;
-        const isClose = together(p.shape, q.shape, 0);
+        const isClose = together(p, q, 0);
         if (isClose && shared.isNew(key, p, q)) {
           const both = p.shape.intersect(q.shape);
           const volume = both.volume();
@@ -226,14 +242,14 @@ export function* clashesOf(
         }
         if (n % EVERY || !keepsClear(p.body, q.body)) continue;
         const reach = Math.min(WITHIN, near.get(key)?.gap ?? WITHIN);
-        if (!isClose && !together(p.shape, q.shape, reach * MM)) continue;
+        if (!isClose && !together(p, q, reach * MM)) continue;
         if (!apart.isNew(key, p, q)) continue;
         const gap = distances.between(p, q, reach);
         if (gap < reach - 1e-9) near.set(key, { a: p.body.id, b: q.body.id, gap, crank });
       }
-    for (const p of pieces) p.shape.delete();
     yield { share: 0.4 + (0.6 * (n + 1)) / cranks.length };
   }
+  for (const p of pieces) p.shape.delete();
   for (const m of shapes.values()) m.delete();
   distances.delete();
   return {

@@ -76,6 +76,9 @@ export const ring = (outer: number, inner: number, from: number, to: number): Pr
 /** A solid moved along its axis, m. */
 export const moved = (solid: Solid, by: number): Solid => ({
   prisms: solid.prisms.map((p) => ({ ...p, from: p.from + by, to: p.to + by })),
+  ...(solid.tapers && {
+    tapers: solid.tapers.map((t) => ({ ...t, apex: t.apex + by, from: t.from + by, to: t.to + by })),
+  }),
 });
 
 /** A round hole that is longer one way, for what must be moved along x. */

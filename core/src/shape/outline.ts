@@ -80,6 +80,12 @@ export function place(o: Outline, at: Pose): Outline {
   return { points, closed: o.closed };
 }
 
+/** An outline so many times as large about the origin; what bulges does so as much. */
+export const scaled = (o: Outline, by: number): Outline => ({
+  ...o,
+  points: o.points.map((x, i) => (i % 3 === 2 ? x : by * x)),
+});
+
 /** Number of pieces (lines and arcs). */
 export const pieces = (o: Outline): number => (o.closed ? o.points.length / 3 : o.points.length / 3 - 1);
 

@@ -14,12 +14,38 @@ export interface Prism {
   readonly leans?: readonly [number, number];
   /** Taken away instead of added. */
   readonly cut?: boolean;
+  /** Stands in for a slice of a taper of the same solid, for whoever asks about room; surfaces are made of the taper. */
+  readonly step?: boolean;
 }
 
-/** A body as prisms put together in order. */
+/**
+ * A body that grows with its distance from a point on its axis, and ends in a sphere about that: the teeth of a bevel.
+ */
+export interface Taper {
+  /** Section across z, at a distance of 1 from the apex: coordinates are tangents of angles at the axis. */
+  readonly outer: Outline;
+  /** Straight through all of it, m. */
+  readonly holes: readonly Outline[];
+  /** Heights of its apex and of its ends, which lie on one side of that, m. */
+  readonly apex: number;
+  readonly from: number;
+  readonly to: number;
+  /** Radius of the sphere about the apex that it ends in, m. */
+  readonly within: number;
+}
+
+/** A body as prisms put together in order, and tapers where some of the prisms are only their steps. */
 export interface Solid {
   readonly prisms: readonly Prism[];
+  readonly tapers?: readonly Taper[];
 }
+
+/** The end of a taper that is farther from its apex, and the nearer one: heights, m. */
+export const endsOf = (t: Taper): readonly [far: number, near: number] =>
+  Math.abs(t.to - t.apex) > Math.abs(t.from - t.apex) ? [t.to, t.from] : [t.from, t.to];
+
+/** The prisms of a solid that are its own surface, not only steps of a taper. */
+export const ownPrisms = (s: Solid): readonly Prism[] => (s.tapers ? s.prisms.filter((p) => !p.step) : s.prisms);
 
 /** A prism on one outline. */
 export const prism = (outer: Outline, from: number, to: number, holes: readonly Outline[] = [], twist = 0): Prism => ({

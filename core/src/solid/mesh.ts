@@ -1,8 +1,8 @@
 import type { CrossSection, Manifold, ManifoldToplevel } from 'manifold-3d';
 import { boundsOf } from '../shape/bounds.ts';
 import { flatten } from '../shape/flatten.ts';
-import { ORIGIN, type Outline } from '../shape/outline.ts';
-import type { Prism, Solid } from '../shape/solid.ts';
+import { ORIGIN, scaled, type Outline } from '../shape/outline.ts';
+import { endsOf, ownPrisms, type Prism, type Solid, type Taper } from '../shape/solid.ts';
 import { evenly, isPlain, NO_CORRECTION, offsetOf, type Correction } from './correction.ts';
 
 /** A closed surface of triangles, millimetres, counter-clockwise from outside. */
@@ -14,6 +14,8 @@ export interface TriangleMesh {
 }
 
 const MM = 1000;
+/** How far cuts reach beyond a face, so that none leaves a skin, m. */
+const THROUGH = 1e-4;
 
 /** An outline as the kernel takes it: pairs in mm. */
 function ring(o: Outline, chordError: number): [number, number][] {
@@ -87,6 +89,57 @@ function body(kernel: ManifoldToplevel, p: Prism, chordError: number, correction
   return placed;
 }
 
+/** A contour from one height to another, m, grown on its way so many times. */
+function upright(section: CrossSection, from: number, to: number, grows = 1): Manifold {
+  const up = section.extrude((to - from) * MM, 0, 0, [grows, grows]);
+  const placed = up.translate([0, 0, from * MM]);
+  up.delete();
+  return placed;
+}
+
+/** What lies inside the sphere that a taper ends in, from beyond its one end to beyond its other. */
+function ball(kernel: ManifoldToplevel, t: Taper, r: number, chordError: number): Manifold {
+  const [far, near] = endsOf(t).map((z) => Math.abs(z - t.apex)) as [number, number];
+  const [first, last] = [Math.acos(Math.min(1, (far + THROUGH) / r)), Math.acos((near - THROUGH) / r)];
+  // Chords of the arc and of its way round the axis keep within the error.
+  const step = 2 * Math.acos(1 - chordError / r);
+  const n = Math.ceil((last - first) / step);
+  const arc = Array.from({ length: n + 1 }, (_, i): [number, number] => {
+    const angle = first + ((last - first) * i) / n;
+    return [r * Math.sin(angle) * MM, r * Math.cos(angle) * MM];
+  });
+  const half = new kernel.CrossSection([[[0, arc[n]![1]], ...[...arc].reverse(), [0, arc[0]![1]]]], 'EvenOdd');
+  const round = half.revolve(Math.ceil((2 * Math.PI) / step));
+  // It opens away from the apex: upwards, or turned over.
+  const up = endsOf(t)[0] > t.apex ? 1 : -1;
+  const placed = round.transform([1, 0, 0, 0, 0, up, 0, 0, 0, 0, up, 0, 0, 0, t.apex * MM, 1]);
+  for (const x of [half, round]) x.delete();
+  return placed;
+}
+
+/**
+ * A taper as it is drawn for its process. Its contour is moved by what is told half way along it, and so by less towards its
+ * apex and by more at its outer end.
+ */
+function tapered(kernel: ManifoldToplevel, t: Taper, chordError: number, c: Correction): Manifold {
+  const [low, high] = [t.from, t.to].map((z) => Math.abs(z - t.apex)) as [number, number];
+  const middle = (low + high) / 2;
+  const section = corrected(kernel, scaled(t.outer, middle), c, false, chordError / 2);
+  const lowest = section.scale(low / middle);
+  const teeth = upright(lowest, t.from, t.to, high / low);
+  const inside = ball(kernel, t, t.within + offsetOf(c, t.outer, false), chordError);
+  const bored = t.holes.map((h) => {
+    const hole = corrected(kernel, h, c, true, chordError);
+    const tool = upright(hole, t.from - THROUGH, t.to + THROUGH);
+    hole.delete();
+    return tool;
+  });
+  const whole = teeth.intersect(inside);
+  const out = kernel.Manifold.difference([whole, ...bored]);
+  for (const x of [section, lowest, teeth, inside, whole, ...bored]) x.delete();
+  return out;
+}
+
 /** Steps in which the lowest layers of a foot are drawn in. */
 const FOOT_STEPS = 3;
 /** Part of a foot that its contours may be off by. */
@@ -133,16 +186,18 @@ export function solidKey(solid: Solid): string {
       b = Math.imul(b ^ x ^ (b >>> 13), 0x85ebca6b);
     }
   };
-  for (const p of solid.prisms) {
+  for (const t of solid.tapers ?? []) {
+    take([t.apex, t.from, t.to, t.within]);
+    take(t.outer.points);
+    for (const h of t.holes) take(h.points);
+  }
+  for (const p of ownPrisms(solid)) {
     take([p.from, p.to, p.twist, p.turn ?? 0, ...(p.leans ?? [0, 0]), p.cut ? 1 : 0, p.holes.length]);
     take(p.outer.points);
     for (const h of p.holes) take(h.points);
   }
   return [a, b].map((x) => (x >>> 0).toString(16).padStart(8, '0')).join('');
 }
-
-/** How far cuts reach beyond a face, so that none leaves a skin, m. */
-const THROUGH = 1e-4;
 
 /**
  * Meshes a solid: prisms added, then what is cut taken away.
@@ -160,9 +215,11 @@ export function meshSolid(
 ): TriangleMesh | undefined {
   const half = chordError / 2;
   const by = typeof correction === 'number' ? evenly(correction) : correction;
-  const added = solid.prisms.filter((p) => !p.cut);
-  const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
-  const bodies = added.map((p) => body(kernel, p, half, by));
+  const added = ownPrisms(solid).filter((p) => !p.cut);
+  const tapers = solid.tapers ?? [];
+  const ends = [...added, ...tapers];
+  const [low, high] = [Math.min(...ends.map((p) => p.from)), Math.max(...ends.map((p) => p.to))];
+  const bodies = [...added.map((p) => body(kernel, p, half, by)), ...tapers.map((t) => tapered(kernel, t, half, by))];
   const cuts = solid.prisms
     .filter((p) => p.cut)
     .map((p) =>

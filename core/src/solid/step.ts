@@ -2,7 +2,7 @@ import type * as Kit from 'replicad';
 import { ok, refuse, type Result } from '../result.ts';
 import { exactContour, type ExactPiece } from '../shape/exact.ts';
 import { place, type Outline } from '../shape/outline.ts';
-import { solidVolume, type Prism, type Solid } from '../shape/solid.ts';
+import { endsOf, ownPrisms, solidVolume, type Prism, type Solid, type Taper } from '../shape/solid.ts';
 
 /** The kit of exact bodies, handed in by whoever has loaded its kernel. */
 export type StepKit = typeof Kit;
@@ -167,15 +167,40 @@ function straightBody(kit: StepKit, p: Prism): Body {
   );
 }
 
+/** Teeth that taper towards their apex: faces ruled from one end to the other, inside a sphere, with holes straight through. */
+function taperedBody(kit: StepKit, t: Taper): Body {
+  const [far, near] = endsOf(t);
+  const apex: Point = [0, 0, t.apex * MM];
+  const share = (near - t.apex) / (far - t.apex);
+  const { pieces, repeat } = exactContour(t.outer);
+  const large = pieces.map((q) =>
+    edgeOf(kit, { ...q, points: q.points.map((x) => x * Math.abs(far - t.apex)) }, far * MM),
+  );
+  // One that is the other drawn in about the apex: what is ruled between them are pieces of cones.
+  const small = large.map((e) => e.clone().scale(share, apex));
+  const wall = kit.loft([kit.assembleWire(large), kit.assembleWire(small)], { ruled: true }, true);
+  const all = <T extends { clone: () => T; rotate: (deg: number) => T }>(list: readonly T[]): T[] =>
+    Array.from({ length: repeat }, (_, k) => list.map((e) => e.clone().rotate((360 * k) / repeat))).flat();
+  const cap = (edges: readonly Kit.Edge[]) => kit.makeFace(kit.assembleWire(all(edges)));
+  const teeth = kit.makeSolid([cap(large), ...all([wall as unknown as Kit.Shell]), cap(small)]);
+  const inside = teeth.intersect(kit.makeSphere(t.within * MM).translate(apex));
+  const holes = t.holes.map((h) =>
+    straightBody(kit, { outer: h, holes: [], from: t.from - THROUGH / MM, to: t.to + THROUGH / MM, twist: 0 }),
+  );
+  return holes.reduce((body, hole) => body.cut(hole), inside);
+}
+
 /**
  * A solid as an exact body: splines and arcs swept straight or round, then put together.
  *
  * @throws Error where the kernel cannot sweep or join it
  */
 export function exactBody(kit: StepKit, solid: Solid): Body {
-  const added = solid.prisms.filter((p) => !p.cut);
+  const tapers = solid.tapers ?? [];
+  const added = ownPrisms(solid).filter((p) => !p.cut);
   let cuts = solid.prisms.filter((p) => p.cut);
-  const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
+  const ends = [...added, ...tapers];
+  const [low, high] = [Math.min(...ends.map((p) => p.from)), Math.max(...ends.map((p) => p.to))];
   // Prisms of one contour go on from one another: the hands of a double helix.
   const columns: Prism[][] = [];
   for (const p of [...added].sort((x, y) => x.from - y.from)) {
@@ -183,7 +208,7 @@ export function exactBody(kit: StepKit, solid: Solid): Body {
     if (before && p.twist !== 0 && before[0]!.outer === p.outer) before.push(p);
     else columns.push([p]);
   }
-  if (columns.length > 1 && cuts.length === 0) {
+  if (columns.length > 1 && cuts.length === 0 && tapers.length === 0) {
     const stack = nestedStack(kit, columns);
     if (stack) return stack;
   }
@@ -199,7 +224,7 @@ export function exactBody(kit: StepKit, solid: Solid): Body {
       through.map((c) => c.outer),
     );
   });
-  const body = bodies.reduce((a, b) => a.fuse(b));
+  const body = [...bodies, ...tapers.map((t) => taperedBody(kit, t))].reduce((a, b) => a.fuse(b));
   if (cuts.length === 0) return body;
   const tools = cuts.map((p) =>
     straightBody(kit, {

@@ -1,9 +1,10 @@
+import { drawnFrom, type ExactContour, type ExactPiece } from '../../shape/exact.ts';
 import { OutlinePen, type Outline } from '../../shape/outline.ts';
-import { prism, type Prism } from '../../shape/solid.ts';
+import { prism, type Solid } from '../../shape/solid.ts';
 import { circle } from '../../shape/outline.ts';
 import { flankOf, type BevelGeometry, type Cone } from './geometry.ts';
 
-/** Slices that a bevel's toothed body is laid of. */
+/** Steps that stand in for a bevel's toothed body where only its room counts. */
 const SLICES = 30;
 
 /** A point of a flank in the section across the axis at distance 1 from the apex: radius tan θ. */
@@ -37,9 +38,31 @@ export const seenAlong = (c: Cone, g: BevelGeometry, pressure: number): Outline 
     Infinity,
   );
 
+/** One tooth and the root beside it at distance 1 from the apex, for formats that hold splines. */
+function toothOf(c: Cone, flank: readonly Polar[]): ExactContour {
+  const step = (2 * Math.PI) / c.teeth;
+  const put = ([r, half]: Polar, side: 1 | -1, at = 0) => [
+    r * Math.cos(at + side * half),
+    r * Math.sin(at + side * half),
+  ];
+  const [root, tip] = [flank[0]!, flank[flank.length - 1]!];
+  const spline = (points: number[][]): ExactPiece => ({ kind: 'spline', points: Float64Array.from(points.flat()) });
+  const line = (a: number[], b: number[]): ExactPiece => ({ kind: 'line', points: Float64Array.from([...a, ...b]) });
+  return {
+    pieces: [
+      spline(flank.map((q) => put(q, -1))),
+      line(put(tip, -1), put(tip, 1)),
+      spline([...flank].reverse().map((q) => put(q, 1))),
+      line(put(root, 1), put(root, -1, step)),
+    ],
+    repeat: c.teeth,
+  };
+}
+
 /**
- * A bevel's body, its apex at z = 0 and its back at the mounting distance: slices across the axis, each true in its middle,
- * between the plane of the inner end’s roots and the sphere of the outer end; then its hub.
+ * A bevel's body, its apex at z = 0 and its back at the mounting distance: teeth that taper towards the apex, between the
+ * plane of the inner end's roots and the sphere of the outer end; then its hub. Steps across the axis, each true in its
+ * middle, stand in for the teeth where only their room is asked.
  *
  * @param holes through all of it
  * @param towards 1 where the body lies along z, −1 where against it
@@ -52,24 +75,22 @@ export function bevelBody(
   hub: number,
   holes: readonly Outline[],
   towards: 1 | -1,
-): Prism[] {
+): Solid {
   const inner = g.outer - face;
   const flank = flankAcross(c, pressure);
   // Towards the apex it ends in a plane where the roots of the inner end lie.
   const [from, to] = [inner * Math.cos(c.root), g.outer * Math.cos(c.root)];
-  const out: Prism[] = [];
-  const lay = (outline: Outline, a: number, b: number, more: readonly Outline[]) =>
-    out.push(towards > 0 ? prism(outline, a, b, more) : prism(outline, -b, -a, more));
-  for (let i = 0; i < SLICES; i++) {
+  const between = (a: number, b: number) => (towards > 0 ? ([a, b] as const) : ([-b, -a] as const));
+  const steps = Array.from({ length: SLICES }, (_, i) => {
     const [a, b] = [from + ((to - from) * i) / SLICES, from + ((to - from) * (i + 1)) / SLICES];
     const z = (a + b) / 2;
     const most = Math.sqrt(Math.max(0, g.outer ** 2 - z * z));
-    lay(section(c, flank, z, most), a, b, holes);
-  }
-  lay(circle(0, 0, Math.min(hub, to * Math.tan(c.root))), to, c.mount, holes);
-  return out;
+    return { ...prism(section(c, flank, z, most), ...between(a, b), holes), step: true };
+  });
+  const [low, high] = between(from, to);
+  const outer = drawnFrom(section(c, flank, 1, Infinity), () => toothOf(c, flank));
+  return {
+    prisms: [...steps, prism(circle(0, 0, Math.min(hub, to * Math.tan(c.root))), ...between(to, c.mount), holes)],
+    tapers: [{ outer, holes, apex: 0, from: low, to: high, within: g.outer }],
+  };
 }
-
-/** How far the slices' steps stand off the true body, along its cone, m: half a slice's height times its slope. */
-export const sliceError = (c: Cone, face: number): number =>
-  ((face * Math.cos(c.root)) / SLICES / 2) * Math.tan(c.pitch);

@@ -3,7 +3,7 @@ import { ok, type Result } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, BodyPlace, Part, Ports } from '../contract.ts';
-import { bevelBody, seenAlong, sliceError } from './body.ts';
+import { bevelBody, seenAlong } from './body.ts';
 import { bevelTurns } from './drawing.ts';
 import { hubRadius, type BevelBuild, type BevelModel } from './model.ts';
 import type { BevelParams } from './params.ts';
@@ -27,7 +27,6 @@ export function bevelParts(p: BevelParams, _shelf: Shelf, m: BevelModel): Result
       boltCircle: p.boltCircle2,
       boltHole: p.boltHole,
     };
-    const error = sliceError(c, p.width);
     const place = (crank: number): BodyPlace =>
       i === 0
         ? {
@@ -49,15 +48,12 @@ export function bevelParts(p: BevelParams, _shelf: Shelf, m: BevelModel): Result
       money: m.prices[i],
       note:
         `straight bevel, ${c.teeth} teeth, outer module ${mm(p.module)}, pitch cone ${stated(c.pitch, 'angle', 5)}, face ${mm(p.width)}, ` +
-        `⌀ ${mm(2 * c.over)} over tips, mounting distance ${mm(c.mount)}${boreWords(hub.bore, hub.shape)}; flanks are spherical involutes, ` +
-        `in the body laid in steps of ${mm(error)} along the cone`,
+        `⌀ ${mm(2 * c.over)} over tips, mounting distance ${mm(c.mount)}${boreWords(hub.bore, hub.shape)}; flanks are spherical involutes`,
       curves: [{ layer: 'profile', outline: seenAlong(c, g, p.pressure) }, ...hubCurves(hub)],
       turns: i === 0 ? 'input' : 'output',
       places: (crank) => [place(crank)],
-      solid: () => ({
-        // The pinion's axis runs towards the apex, its body away from it.
-        prisms: bevelBody(c, g, p.pressure, p.width, reach, hubHoles(hub), i === 0 ? -1 : 1),
-      }),
+      // The pinion's axis runs towards the apex, its body away from it.
+      solid: () => bevelBody(c, g, p.pressure, p.width, reach, hubHoles(hub), i === 0 ? -1 : 1),
     };
   };
   return ok([part(0), part(1)]);

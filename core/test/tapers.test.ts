@@ -136,6 +136,21 @@ describe('the teeth of a bevel', () => {
     expect(file.length).toBeLessThan(2e6);
   }, 120_000);
 
+  it('stand on a rim where their roots come out at the back, no longer than the hub', () => {
+    const back = (hub2: number) => {
+      const [, wheel] = parts({ z1: 20, z2: 40, module: 1 * MM, width: 7 * MM, bore1: 5 * MM, bore2: 8 * MM, hub2 });
+      const { vertices } = meshSolid(kernel, wheel!.solid!(), 1e-5)!;
+      let most = 0;
+      // The hub reaches 6.5 mm, the rim from 13 to 19.4.
+      for (let i = 0; i < vertices.length; i += 3)
+        if (Math.hypot(vertices[i]!, vertices[i + 1]!) > 12) most = Math.max(most, vertices[i + 2]!);
+      return most;
+    };
+    // Roots at 60.363° end at 22.3607·cos 60.363° = 11.0574 mm; 1.2 times 2.2 mm, times sin 60.363°, is 2.2946 mm.
+    expect(back(6 * MM)).toBeCloseTo(13.352, 3);
+    expect(back(1 * MM)).toBeCloseTo(12.0574, 3);
+  });
+
   it('are a surface of a few thousand triangles, whichever way they look', () => {
     const made = parts({ z1: 20, z2: 40 }).map((p) => meshSolid(kernel, p.solid!(), 1e-5)!);
     const sides = made.map((m) => bounds(m)[2]!);

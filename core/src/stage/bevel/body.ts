@@ -61,7 +61,7 @@ function toothOf(c: Cone, flank: readonly Polar[]): ExactContour {
 
 /**
  * A bevel's body, its apex at z = 0 and its back at the mounting distance: teeth that taper towards the apex, between the
- * plane of the inner end's roots and the sphere of the outer end; then its hub. Steps across the axis, each true in its
+ * plane of the inner end's roots and the sphere of the outer end; behind them their rim and the hub. Steps across the axis, each true in its
  * middle, stand in for the teeth where only their room is asked.
  *
  * @param holes through all of it
@@ -90,7 +90,15 @@ export function bevelBody(
   const [low, high] = between(from, to);
   const outer = drawnFrom(section(c, flank, 1, Infinity), () => toothOf(c, flank));
   return {
-    prisms: [...steps, prism(circle(0, 0, Math.min(hub, to * Math.tan(c.root))), ...between(to, c.mount), holes)],
+    prisms: [
+      ...steps,
+      prism(
+        circle(0, 0, c.rim.over),
+        ...between(to, to + c.rim.deep),
+        c.rim.within > hub ? [circle(0, 0, c.rim.within)] : holes,
+      ),
+      prism(circle(0, 0, Math.min(hub, c.rim.over)), ...between(to, c.mount), holes),
+    ],
     tapers: [{ outer, holes, apex: 0, from: low, to: high, within: g.outer }],
   };
 }

@@ -6,6 +6,20 @@ import type { BevelParams } from './params.ts';
 /** Addendum and dedendum of straight bevel teeth over the outer module. Source: ISO 23509, standard depth. */
 export const [ADDENDUM, DEDENDUM] = [1, 1.2] as const;
 
+/**
+ * Depth of a rim below teeth over their height, from which on they do not break through it; behind a bevel's outer end as
+ * much of it as the root cone faces the back. Source: ISO 6336-3, rim thickness factor Y_B.
+ */
+const RIM = 1.2;
+
+/** What stands behind the teeth at their outer end, where their roots come out at the back: a ring, m. */
+export interface Rim {
+  readonly deep: number;
+  /** Radii: below the roots of the inner end, and of the outer. */
+  readonly within: number;
+  readonly over: number;
+}
+
 /** One of both cones; angles rad, lengths m. */
 export interface Cone {
   readonly teeth: number;
@@ -21,6 +35,7 @@ export interface Cone {
   readonly mean: number;
   /** Radius over the tips at the outer end. */
   readonly over: number;
+  readonly rim: Rim;
   /** From the apex to the back of the hub: the mounting distance. */
   readonly mount: number;
   /** Half the angle that a tooth takes on the pitch cone, about its axis. */
@@ -78,15 +93,21 @@ export function bevelGeometry(p: BevelParams): Result<BevelGeometry> {
   const cone = (z: number, pitch: number, shift: number, allowance: number, hub: number): Cone => {
     const r = (p.module * z) / 2;
     const [ha, hf] = [(ADDENDUM + shift) * p.module, (DEDENDUM - shift) * p.module];
+    const root = pitch - Math.atan(hf / outer);
     return {
       teeth: z,
       pitch,
       tip: pitch + Math.atan(ha / outer),
-      root: pitch - Math.atan(hf / outer),
+      root,
       virtual: z / Math.cos(pitch),
       outer: r,
       mean: r * share,
       over: r + ha * Math.cos(pitch),
+      rim: {
+        deep: Math.min(hub, RIM * (ha + hf) * Math.sin(root)),
+        within: (outer - p.width) * Math.sin(root),
+        over: outer * Math.sin(root),
+      },
       mount: outer * Math.cos(pitch) + hf * Math.sin(pitch) + hub,
       half: Math.PI / (2 * z) + (2 * shift * Math.tan(p.pressure)) / z - allowance / (2 * r),
     };

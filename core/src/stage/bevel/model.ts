@@ -92,15 +92,16 @@ export function wrongBevel(p: BevelParams, { walls }: BevelBuild): Result<never>
   return undefined;
 }
 
-/** Mass of a wheel: a frustum of its pitch cone and its hub, bored through, times what pockets leave of it, kg. */
+/** Mass of a wheel: a frustum of its pitch cone, the rim behind it and its hub, bored through, times what pockets leave, kg. */
 function massOf(c: Cone, g: BevelGeometry, p: BevelParams, i: 0 | 1, material: ToothMaterial, shelf: Shelf): number {
   const inner = (g.outer - p.width) / g.outer;
   const high = p.width * Math.cos(c.pitch);
   const cone = ((Math.PI * high * c.outer ** 2) / 3) * (1 + inner + inner * inner);
   const [hub, bore] = i === 0 ? [p.hub1, p.bore1] : [p.hub2, p.bore2];
   const sleeve = Math.PI * hubRadius(bore) ** 2 * hub;
+  const rim = Math.PI * Math.max(0, c.rim.over ** 2 - Math.max(c.rim.within, hubRadius(bore)) ** 2) * c.rim.deep;
   const hole = (Math.PI / 4) * bore ** 2 * (high + hub);
-  return Math.max(0, cone + sleeve - hole) * material.material.density * factor(shelf, 'gear.solid');
+  return Math.max(0, cone + rim + sleeve - hole) * material.material.density * factor(shelf, 'gear.solid');
 }
 
 /**

@@ -53,7 +53,7 @@ export const bevel: Anchored = {
     radial2: [38.59566448381026, 'the other’s thrust'],
     'turn-1': [4.3676428111944285e-5, '4·30 µm·tan 20°'],
     mass: [0.042644188913329245, 'frustums, rims and hubs, bored, 0.85 of them'],
-    money: [60.255865133479975, 'material, a unit a tooth'],
+    money: [60.2558651334799, 'material, a unit a tooth'],
     stiffness: [
       3502.975322768949,
       'teeth, axes at 2 N/µm, a bearing in its seat under the thrust, hub, and that of the pinion by 4, one after the other',

@@ -2,6 +2,9 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { area, readParams, solidVolume, stageKind, type Duty } from '../src/index.ts';
+import { bevelShapes } from '../src/stage/bevel/drawing.ts';
+import { buildBevel } from '../src/stage/bevel/model.ts';
+import type { BevelParams } from '../src/stage/bevel/params.ts';
 import { flankOf, sphericalInvolute, type Cone } from '../src/stage/bevel/geometry.ts';
 import { cold } from './helpers.ts';
 import { analyseOf, partsOf } from './stage-bench.ts';
@@ -37,6 +40,12 @@ const report = (over: Record<string, unknown>, at: Duty = duty) => {
   const r = analyseOf(kind, params(over), at, cold);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
+};
+/** Half-sections of both wheels. */
+const ofShapes = (p: Record<string, unknown>) => {
+  const built = buildBevel(p as unknown as BevelParams, cold);
+  if (!built.ok) throw new Error(built.problem.what);
+  return bevelShapes(p as unknown as BevelParams, built.value).cuts;
 };
 const value = (r: ReturnType<typeof report>, id: string): number => r.figures.find((f) => f.id === id)!.value;
 
@@ -156,6 +165,24 @@ describe('a bevel pair', () => {
       expect(mass / (p.mass / 0.85), p.id).toBeLessThan(1.25);
       for (const slice of solid.prisms) expect(area(slice.outer), p.id).toBeGreaterThan(0);
     }
+  });
+
+  it('is drawn through its axes as its bodies are: the rim where they have it, to the end of its hub', () => {
+    const tops = (over: object) => {
+      const p = params({ z1: 20, z2: 40, module: 1e-3, width: 7e-3, hub2: 6e-3, bore2: 8e-3, ...over });
+      const { points } = ofShapes(p)[1];
+      const at = Array.from({ length: points.length / 3 }, (_, i) => [points[3 * i]! * 1e3, points[3 * i + 1]! * 1e3]);
+      const highest = (from: number) => Math.max(...at.filter(([x]) => x! > from).map(([, y]) => y!));
+      return [highest(12), highest(0)] as const;
+    };
+    // As in the body: 22.3607·cos 60.363° + 1.2·2.2·sin 60.363°; the hub ends at 10 + 1.2·sin 63.435° + 6.
+    const [rim, hub] = tops({});
+    expect(rim).toBeCloseTo(13.352, 3);
+    expect(hub).toBeCloseTo(17.0733, 4);
+    // A hub that reaches the rim leaves no gap between, and no line there twice.
+    const wide = ofShapes(params({ z1: 20, z2: 40, module: 1e-3, width: 8e-3, bore2: 0.016 }))[1];
+    const narrow = ofShapes(params({ z1: 20, z2: 40, module: 1e-3, width: 8e-3, bore2: 8e-3 }))[1];
+    expect(narrow.points.length - wide.points.length).toBe(6);
   });
 
   it('opens its play by twice the shift of a wheel times tan α and the sine of its cone', () => {

@@ -6,6 +6,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { circle, rectangle, readParams, solidVolume, stageKind, type Solid } from '../src/index.ts';
 import { endsTakenBack } from '../src/reducer/clashes.ts';
 import { moved } from '../src/reducer/drawn.ts';
+import { NO_CORRECTION, type Correction } from '../src/solid/correction.ts';
 import { meshSolid, solidKey } from '../src/solid/mesh.ts';
 import { namedBody, writeStep } from '../src/solid/step.ts';
 import type { Taper } from '../src/shape/solid.ts';
@@ -74,6 +75,14 @@ describe('a taper', () => {
     expect(meshed(alone(bored), 1e-4).volume).toBeCloseTo((7000 / 3) * (1 - 0.2 / 15) ** 2 - 48.4, 2);
   });
 
+  it('is drawn smaller across by what it comes out larger by, its sphere too', () => {
+    const grows: Correction = { ...NO_CORRECTION, scale: 0.01 };
+    for (const t of [frustum, { ...frustum, outer: circle(0, 0, 40), within: 25 * MM }]) {
+      const [plain, drawn] = [meshed(alone(t)), meshSolid(kernel, alone(t), 2e-6, grows)!];
+      expect(plain.volume / drawn.volume).toBeCloseTo(1.01 ** 2, 4);
+    }
+  });
+
   it('goes with its solid where that is moved, and is taken back at its ends', () => {
     const up = moved(alone(frustum), 5 * MM);
     expect(meshed(up).volume).toBeCloseTo(7000 / 3, 2);
@@ -135,6 +144,13 @@ describe('the teeth of a bevel', () => {
     const file = await writeStep(kit, [body.value]);
     expect(file.length).toBeLessThan(2e6);
   }, 120_000);
+
+  it('have nothing counted twice where the hub reaches the rim', () => {
+    // A bore of 16 mm wants a hub of 25.6, more than the 24.96 under the inner end's roots.
+    const [, wheel] = parts({ z1: 20, z2: 40, module: 1 * MM, width: 8 * MM, bore1: 5 * MM, bore2: 16 * MM });
+    const solid = wheel!.solid!();
+    expect(Math.abs(meshed(solid).volume / (solidVolume(solid) * 1e9) - 1)).toBeLessThan(0.003);
+  });
 
   it('stand on a rim where their roots come out at the back, no longer than the hub', () => {
     const back = (hub2: number) => {

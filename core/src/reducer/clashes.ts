@@ -130,7 +130,9 @@ class Distances {
   }
 }
 
-const isSame = (p: Frame, q: Frame): boolean => matrix(p).every((x, i) => x === matrix(q)[i]);
+/** Whether two frames are one to the bit. */
+const isSame = (p: Frame, q: Frame): boolean =>
+  [0, 1, 2].every((k) => p.at[k] === q.at[k] && p.x[k] === q.x[k] && p.y[k] === q.y[k] && p.z[k] === q.z[k]);
 
 /**
  * Every piece where it stands at an angle of the crank, in the same order each time. What stands still is left as it was at

@@ -97,8 +97,12 @@ function upright(section: CrossSection, from: number, to: number, grows = 1): Ma
   return placed;
 }
 
-/** What lies inside the sphere that a taper ends in, from beyond its one end to beyond its other. */
-function ball(kernel: ManifoldToplevel, t: Taper, r: number, chordError: number): Manifold {
+/**
+ * What lies inside the sphere that a taper ends in, from beyond its one end to beyond its other: as it is drawn for its
+ * process, across its axis as contours are.
+ */
+function ball(kernel: ManifoldToplevel, t: Taper, chordError: number, c: Correction): Manifold {
+  const r = t.within + offsetOf(c, t.outer, false);
   const [far, near] = endsOf(t).map((z) => Math.abs(z - t.apex)) as [number, number];
   const [first, last] = [Math.acos(Math.min(1, (far + THROUGH) / r)), Math.acos((near - THROUGH) / r)];
   // Chords of the arc and of its way round the axis keep within the error.
@@ -112,7 +116,8 @@ function ball(kernel: ManifoldToplevel, t: Taper, r: number, chordError: number)
   const round = half.revolve(Math.ceil((2 * Math.PI) / step));
   // It opens away from the apex: upwards, or turned over.
   const up = endsOf(t)[0] > t.apex ? 1 : -1;
-  const placed = round.transform([1, 0, 0, 0, 0, up, 0, 0, 0, 0, up, 0, 0, 0, t.apex * MM, 1]);
+  const across = 1 / (1 + c.scale);
+  const placed = round.transform([across, 0, 0, 0, 0, up * across, 0, 0, 0, 0, up, 0, 0, 0, t.apex * MM, 1]);
   for (const x of [half, round]) x.delete();
   return placed;
 }
@@ -127,7 +132,7 @@ function tapered(kernel: ManifoldToplevel, t: Taper, chordError: number, c: Corr
   const section = corrected(kernel, scaled(t.outer, middle), c, false, chordError / 2);
   const lowest = section.scale(low / middle);
   const teeth = upright(lowest, t.from, t.to, high / low);
-  const inside = ball(kernel, t, t.within + offsetOf(c, t.outer, false), chordError);
+  const inside = ball(kernel, t, chordError, c);
   const bored = t.holes.map((h) => {
     const hole = corrected(kernel, h, c, true, chordError);
     const tool = upright(hole, t.from - THROUGH, t.to + THROUGH);

@@ -61,8 +61,8 @@ function toothOf(c: Cone, flank: readonly Polar[]): ExactContour {
 
 /**
  * A bevel's body, its apex at z = 0 and its back at the mounting distance: teeth that taper towards the apex, between the
- * plane of the inner end's roots and the sphere of the outer end; behind them their rim and the hub. Steps across the axis, each true in its
- * middle, stand in for the teeth where only their room is asked.
+ * plane of the inner end's roots and the sphere of the outer end; behind them their rim and the hub. Steps across the axis,
+ * each true in its middle, stand in for the teeth where only their room is asked.
  *
  * @param holes through all of it
  * @param towards 1 where the body lies along z, −1 where against it
@@ -89,15 +89,14 @@ export function bevelBody(
   });
   const [low, high] = between(from, to);
   const outer = drawnFrom(section(c, flank, 1, Infinity), () => toothOf(c, flank));
+  // A ring about the hub, or a disc that the hub stands on: prisms of one body do not overlap.
+  const isRing = c.rim.within > hub;
+  const top = to + c.rim.deep;
   return {
     prisms: [
       ...steps,
-      prism(
-        circle(0, 0, c.rim.over),
-        ...between(to, to + c.rim.deep),
-        c.rim.within > hub ? [circle(0, 0, c.rim.within)] : holes,
-      ),
-      prism(circle(0, 0, Math.min(hub, c.rim.over)), ...between(to, c.mount), holes),
+      prism(circle(0, 0, c.rim.over), ...between(to, top), isRing ? [circle(0, 0, c.rim.within)] : holes),
+      prism(circle(0, 0, Math.min(hub, c.rim.over)), ...between(isRing ? to : top, c.mount), holes),
     ],
     tapers: [{ outer, holes, apex: 0, from: low, to: high, within: g.outer }],
   };

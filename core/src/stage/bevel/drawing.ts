@@ -20,20 +20,16 @@ function halfCut(c: Cone, g: BevelGeometry, face: number, hub: number, bore: num
   const at = (r: number, cone: number): readonly [number, number] => [r * Math.sin(cone), r * Math.cos(cone)];
   const [a, b, d, e] = [at(inner, c.tip), at(g.outer, c.tip), at(g.outer, c.root), at(inner, c.root)];
   const wide = Math.min(hub, d[0]);
-  const foot = Math.max(wide, c.rim.within);
-  return new OutlinePen()
+  const pen = new OutlinePen()
     .to(Math.max(bore, Math.min(e[0], a[0])) - 0, e[1])
     .to(...a)
     .to(...b)
     .to(...d)
     .to(d[0], d[1] + c.rim.deep)
-    .to(foot, d[1] + c.rim.deep)
-    .to(foot, d[1])
-    .to(wide, d[1])
-    .to(wide, c.mount)
-    .to(bore, c.mount)
-    .to(bore, e[1])
-    .close();
+    .to(Math.max(wide, c.rim.within), d[1] + c.rim.deep);
+  // Between rim and hub the back of the teeth lies open, where the hub does not reach the rim.
+  if (c.rim.within > wide) pen.to(c.rim.within, d[1]).to(wide, d[1]);
+  return pen.to(wide, c.mount).to(bore, c.mount).to(bore, e[1]).close();
 }
 
 /** Outlines of a pair's parts, each in its own place. */

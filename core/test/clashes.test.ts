@@ -25,8 +25,8 @@ describe('what stands in what', () => {
     kernel.setup();
   });
 
-  function clashes(r: Reducer, cranks = CRANKS) {
-    const run = clashesOf(kernel, r.bodies, cranks);
+  function clashes(r: Pick<Reducer, 'bodies'>, cranks = CRANKS, within?: number) {
+    const run = clashesOf(kernel, r.bodies, cranks, within);
     let step = run.next();
     while (!step.done) {
       expect(step.value.share).toBeLessThanOrEqual(1);
@@ -36,7 +36,7 @@ describe('what stands in what', () => {
   }
 
   const says = (r: Reducer, cranks = CRANKS) =>
-    clashes(r, cranks).clashes.map((c) => `${c.a} in ${c.b}: ${c.volume.toFixed(3)} mm³ at ${c.crank.toFixed(2)}`);
+    clashes(r, cranks, 0).clashes.map((c) => `${c.a} in ${c.b}: ${c.volume.toFixed(3)} mm³ at ${c.crank.toFixed(2)}`);
 
   it.each(DEMOS.map((j) => [j.name, active(j)] as const))(
     'nothing does in %s, at a dozen angles and more',
@@ -178,15 +178,16 @@ describe('what stands in what', () => {
     // One stands, one goes round it on a circle of 12 mm about a point 1 mm beside it.
     const still = rod('a', 0, () => [{ ...up, at: [0, 0, 0] }]);
     const moves = rod('b', 1, (t) => [{ ...up, at: [1e-3 + 0.012 * Math.cos(t), 0.012 * Math.sin(t), 0] }]);
-    const run = clashesOf(kernel, [still, moves], [0, 9, 9, Math.PI]);
-    let step = run.next();
-    while (!step.done) step = run.next();
-    expect(step.value.clashes).toEqual([]);
-    expect(step.value.near).toHaveLength(1);
-    expect(step.value.near[0]!.crank).toBe(Math.PI);
+    const looked = (within?: number) => clashes({ bodies: [still, moves] }, [0, 9, 9, Math.PI], within);
+    const { clashes: found, near } = looked();
+    expect(found).toEqual([]);
+    expect(near).toHaveLength(1);
+    expect(near[0]!.crank).toBe(Math.PI);
+    // Nothing is nearer than what is looked within.
+    expect(looked(0.9e-3).near).toEqual([]);
     // 12 − 1 − 2·5 mm, facets within 10 µm of the round.
-    expect(step.value.near[0]!.gap).toBeGreaterThanOrEqual(1e-3 - 1e-9);
-    expect(step.value.near[0]!.gap).toBeLessThan(1.03e-3);
+    expect(near[0]!.gap).toBeGreaterThanOrEqual(1e-3 - 1e-9);
+    expect(near[0]!.gap).toBeLessThan(1.03e-3);
   });
 
   it('a key lies in its wheel’s keyway and in its shaft, and stands in nothing else', () => {

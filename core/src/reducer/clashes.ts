@@ -105,28 +105,39 @@ function shapeOf(kernel: ManifoldToplevel, b: Body, takenBack: number): Manifold
 
 /** Distance of two pieces by their true surfaces, m; `within` where they are farther apart than that. */
 class Distances {
-  private readonly shapes = new Map<Body, Manifold>();
+  private readonly shapes = new Map<Body, Manifold | undefined>();
+  private readonly placed = new Map<Piece, Manifold | undefined>();
 
   constructor(private readonly kernel: ManifoldToplevel) {}
 
   between(p: Piece, q: Piece, within: number): number {
     const [a, b] = [this.at(p), this.at(q)];
-    const gap = a && b ? a.minGap(b, within * MM) / MM : within;
-    a?.delete();
-    b?.delete();
-    return gap;
+    return a && b ? a.minGap(b, within * MM) / MM : within;
   }
 
-  private at({ body, frame }: Piece): Manifold | undefined {
-    if (!this.shapes.has(body)) {
-      const made = shapeOf(this.kernel, body, 0);
-      if (made) this.shapes.set(body, made);
-    }
-    return this.shapes.get(body)?.transform(matrix(frame));
+  /** Gives back what no longer stands where it stood. */
+  keep(pieces: readonly Piece[]): void {
+    const stays = new Set(pieces);
+    for (const [piece, shape] of this.placed)
+      if (!stays.has(piece)) {
+        shape?.delete();
+        this.placed.delete(piece);
+      }
+  }
+
+  private at(piece: Piece): Manifold | undefined {
+    if (!this.placed.has(piece)) this.placed.set(piece, this.shape(piece.body)?.transform(matrix(piece.frame)));
+    return this.placed.get(piece);
+  }
+
+  private shape(body: Body): Manifold | undefined {
+    if (!this.shapes.has(body)) this.shapes.set(body, shapeOf(this.kernel, body, 0));
+    return this.shapes.get(body);
   }
 
   delete(): void {
-    for (const m of this.shapes.values()) m.delete();
+    this.keep([]);
+    for (const m of this.shapes.values()) m?.delete();
   }
 }
 
@@ -207,12 +218,14 @@ const keepsClear = (a: Body, b: Body): boolean =>
  * other; a pair that stands to each other as it did before is not looked at again. What bends or runs is left out: it is shown as it was made.
  *
  * @param cranks turns of the motor, rad
+ * @param within distances are looked for up to this, m; at 0 none are
  * @returns each pair of bodies once, by the most that they share, and by the least distance
  */
 export function* clashesOf(
   kernel: ManifoldToplevel,
   bodies: readonly Body[],
   cranks: readonly number[],
+  within = WITHIN,
 ): Generator<ClashProgress, Clearances> {
   const making = shapesOf(
     kernel,
@@ -229,6 +242,7 @@ export function* clashesOf(
   let pieces: Piece[] = [];
   for (const [n, crank] of cranks.entries()) {
     pieces = piecesAt(shapes, crank, pieces);
+    distances.keep(pieces);
     for (let i = 0; i < pieces.length; i++)
       for (let j = i + 1; j < pieces.length; j++) {
         const [p, q] = [pieces[i]!, pieces[j]!];
@@ -242,8 +256,8 @@ export function* clashesOf(
           if (volume > Math.max(COUNTS, found.get(key)?.volume ?? 0))
             found.set(key, { a: p.body.id, b: q.body.id, volume, crank });
         }
-        if (n % EVERY || !keepsClear(p.body, q.body)) continue;
-        const reach = Math.min(WITHIN, near.get(key)?.gap ?? WITHIN);
+        if (n % EVERY || within <= 0 || !keepsClear(p.body, q.body)) continue;
+        const reach = Math.min(within, near.get(key)?.gap ?? within);
         if (!isClose && !together(p, q, reach * MM)) continue;
         if (!apart.isNew(key, p, q)) continue;
         const gap = distances.between(p, q, reach);

@@ -9,6 +9,7 @@ import type { FitEntry, FitReading, Process } from '../src/schema/process-schema
 import { seeded } from '../src/math/random.ts';
 import { normals } from '../src/math/normal.ts';
 import cases from './cases/process-fit.json' with { type: 'json' };
+import { inUnits } from '../src/units/stated.ts';
 
 const mm = 1e-3;
 const reading = (id: string, more: Partial<FitReading>): FitReading => ({
@@ -166,7 +167,7 @@ describe('what a process does to sizes', () => {
     const bad = good.map((r, i) => (i === 4 ? { ...r, made: r.made + 0.4 * mm } : r));
     const first = historyOf(process([entry('2026-11-01', bad)]));
     expect(first.steps[0]!.odd.map((o) => o.id)).toEqual(['r4']);
-    expect(first.steps[0]!.odd[0]!.why).toMatch(/0\.(3[7-9]|4[0-2])\d mm off/);
+    expect(inUnits(first.steps[0]!.odd[0]!.why, {})).toMatch(/0\.(3[7-9]|4[0-2])\d mm off/);
     expect(first.steps[0]!.counted).toBe(bad.length - 1);
     const counted = historyOf(
       process([

@@ -16,6 +16,7 @@ import type { WormParams } from '../src/stage/worm/params.ts';
 import { worm } from './anchors/worm.ts';
 import { analyseOf, drawingOf, figureOf, kinematicsOf, partsOf, screenOf, stageBench } from './stage-bench.ts';
 import { examples } from './helpers.ts';
+import { inUnits } from '../src/units/stated.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('worm')!;
@@ -168,6 +169,15 @@ describe('a worm stage', () => {
     const lead = Math.atan((plain['starts'] as number) / (plain['quotient'] as number));
     expect(at(0) - at(1e-3)).toBeCloseTo(3e-5 * Math.cos(20 * deg) * Math.cos(lead), 12);
     const sprung = report({ playBy: 'spring', springForce: 30 });
+    // One that lifts is offered the spring that holds; no spring is offered beyond what one gives.
+    const weak = stageBench('worm', plain, { ...duty, torque: 2 * figure(sprung, 'lifts') }, shelf);
+    const lifts = (springForce: number) =>
+      weak.report({ playBy: 'spring', springForce }).checks.find((c) => c.id === 'lift')!;
+    expect(lifts(30)).toMatchObject({ state: 'fails', mend: { path: 'springForce' } });
+    const { value, label } = lifts(30).mend!;
+    expect(value).toBeGreaterThanOrEqual(60);
+    expect(value).toBeLessThan(75);
+    expect(inUnits(label, {})).toBe(`Spring ${String(value)} N`);
     expect(sprung.numbers.play[0]).toBeLessThan(report({ playBy: 'centre', centreExtra: 1e-4 }).numbers.play[0]);
     // What the spring holds to is a torque like every other mode, and more spring holds more.
     expect(figure(report({ playBy: 'spring', springForce: 60 }), 'lifts')).toBeCloseTo(2 * figure(sprung, 'lifts'), 9);

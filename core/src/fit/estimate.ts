@@ -1,5 +1,6 @@
 import type { FitReading } from '../schema/process-schema.ts';
 import { refuse, ok, type Result } from '../result.ts';
+import { stated } from '../units/stated.ts';
 import { addMeasured, ofPrior, solved, type Information, type Known } from './normal-equations.ts';
 import { FIT_PARTS, gained, rowOf, slipIn, uncertaintyOf, type OddReading } from './reading.ts';
 
@@ -147,7 +148,7 @@ export function estimateFit(
       aside: true,
       why: swapped
         ? `As ${turned === 'hole' ? 'a hole' : 'an outside'} it would fit the others: were the two mistaken for each other?`
-        : `It lies ${(off * 1e3).toFixed(3)} mm off what the others say: a seam, a blob, the foot, or a slip of the caliper. Measure it again.`,
+        : `It lies ${stated(off, 'length', 3)} off what the others say: a seam, a blob, the foot, or a slip of the caliper. Measure it again.`,
       ...(swapped && {
         meant: { label: turned === 'hole' ? 'It is a hole' : 'It is an outside', change: { feature: turned! } },
       }),

@@ -144,7 +144,7 @@ export function partAdvice(
     seam: printer
       ? teeth
         ? 'In a root, or spread over the teeth at random: on a flank it knocks once a turn.'
-        : 'At a corner or on a flat, not in a bore: it takes 0.05 to 0.1 mm of it.'
+        : `At a corner or on a flat, not in a bore: it takes ${stated(5e-5, 'length')} to ${stated(1e-4, 'length')} of it.`
       : '',
     bed: told?.[0] ?? '',
     material: `${dry > 0 ? `Dry it for ${dry} hours before. ` : ''}${told?.[1] ?? ''}`.trim(),

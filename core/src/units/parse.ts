@@ -1,6 +1,7 @@
 import { ok, refuse, type Result } from '../result.ts';
 import { QUANTITIES, MASS_TIMES_LENGTH, type Quantity, type QuantityId, type Unit } from './quantity.ts';
 import { twoWays, type Comma } from './comma.ts';
+import { stated } from './stated.ts';
 import { tidyUnit } from './tidy.ts';
 
 export interface Parsed {
@@ -163,7 +164,7 @@ function parseLever(text: string, comma: Comma): Result<Parsed> {
   if (Math.abs(half) > 1)
     return refuse(
       'The reading is longer than the lever can swing.',
-      `A point at that radius moves at most ${(2 * l.value.si * 1000).toFixed(1)} mm.`,
+      `A point at that radius moves at most ${stated(2 * l.value.si, 'length')}.`,
       'Check which number is the reading and which the radius.',
     );
   return ok({ si: 2 * Math.asin(half), unit: '°' });

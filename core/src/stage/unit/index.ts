@@ -8,6 +8,7 @@ import { circle } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Duty, Ports, StageKind, StageNumbers } from '../contract.ts';
 import { described } from '../param.ts';
+import { stated } from '../../units/stated.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { nearestUnit, unitCandidates } from './candidates.ts';
@@ -26,7 +27,7 @@ function checks(p: UnitParams, at: Duty): Check[] {
       sense: 'max',
       quantity: 'torque',
       why: 'Beyond it teeth or bearings are damaged at once.',
-      mend: { path: 'peakTorque', value: up(at.torque), label: `A unit with ${up(at.torque)} N·m` },
+      mend: { path: 'peakTorque', value: up(at.torque), label: `A unit with ${stated(up(at.torque), 'torque')}` },
       advice: 'Take the next size.',
     }),
     check({
@@ -40,7 +41,11 @@ function checks(p: UnitParams, at: Duty): Check[] {
       why: 'Above its rated torque the unit’s life falls steeply.',
       mend:
         p.peakTorque >= up(at.torqueRms)
-          ? { path: 'ratedTorque', value: up(at.torqueRms), label: `A unit rated ${up(at.torqueRms)} N·m` }
+          ? {
+              path: 'ratedTorque',
+              value: up(at.torqueRms),
+              label: `A unit rated ${stated(up(at.torqueRms), 'torque')}`,
+            }
           : undefined,
       advice: 'Take the next size.',
     }),

@@ -9,7 +9,7 @@ import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { IN_HAND } from '../limits.ts';
 import { spanPastWheel } from './geometry.ts';
 import type { WormModel } from './model.ts';
-import type { WormParams } from './params.ts';
+import { LARGEST_QUOTIENT, STRONGEST_SPRING, type WormParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 5);
 
@@ -18,6 +18,14 @@ function thickerShaft(p: WormParams, m: WormModel, times: number): Mend | undefi
   const bore = steppedUp(p.bore1 * Math.cbrt(times), 5e-4);
   return m.wall1 - (bore - p.bore1) / 2 > 0.8 * p.module
     ? { path: 'bore1', value: bore, label: `Shaft ⌀ ${mm(bore)}` }
+    : undefined;
+}
+
+/** Spring that presses so many times as hard; undefined beyond what one gives. */
+function strongerSpring(p: WormParams, times: number): Mend | undefined {
+  const force = Math.ceil(p.springForce * times);
+  return force <= STRONGEST_SPRING
+    ? { path: 'springForce', value: force, label: `Spring ${stated(force, 'force')}` }
     : undefined;
 }
 
@@ -32,6 +40,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
   const clear1 = g.centre - x.s1.ra - x.sides[1].root;
   const clear2 = g.centre - x.s2.ra - x.sides[0].root;
   const past = steppedUp(spanPastWheel(x.s2.ra, g.centre, m.bearing), 1e-3);
+  const thicker = Math.min(LARGEST_QUOTIENT, p.quotient + 2);
   const closest = Math.max(steppedUp(p.length + m.bearing.width, 1e-3), past);
   list.push(
     check({
@@ -279,7 +288,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
       mend:
         p.span > closest
           ? { path: 'span', value: closest, label: 'Bearings closer' }
-          : { path: 'quotient', value: Math.min(40, p.quotient + 2), label: `Quotient ${p.quotient + 2}` },
+          : { path: 'quotient', value: thicker, label: `Quotient ${thicker}` },
       advice: 'Bring the bearings closer, or take a larger quotient.',
     }),
   );
@@ -302,11 +311,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
   for (const mode of telling(m.modes.filter((x) => !isBoreLimit(x)))) {
     const mend: Mend | undefined =
       mode.id === 'lift'
-        ? {
-            path: 'springForce',
-            value: Math.min(5000, Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))),
-            label: `Spring ${Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))} N`,
-          }
+        ? strongerSpring(p, at.torque / Math.max(1e-9, mode.torque))
         : mode.id === 'thrust'
           ? undefined
           : mode.id === 'shaft' && p.bore1 > 0

@@ -2,6 +2,10 @@ import { amount, bearing, group, length, material, oneOf, whole, yesNo, type Par
 import { hubShape, screwHole, screws, thinning } from '../shared-params.ts';
 
 const deg = Math.PI / 180;
+/** Largest diameter quotient that is taken. */
+export const LARGEST_QUOTIENT = 40;
+/** Hardest that a spring presses worm and wheel together, N. */
+export const STRONGEST_SPRING = 5000;
 
 /** Parameters of a worm and its wheel, SI units. */
 export interface WormParams {
@@ -111,7 +115,7 @@ export const wormParams: ParamTable<P> = {
       help: 'Reference diameter over module: small is steep and efficient, large is stiff and holds.',
       start: 12.5,
       least: 4,
-      most: 40,
+      most: LARGEST_QUOTIENT,
       step: 0.5,
     }),
     width: length({
@@ -238,7 +242,7 @@ export const wormParams: ParamTable<P> = {
       help: 'Presses worm and wheel together.',
       start: 20,
       least: 0,
-      most: 5000,
+      most: STRONGEST_SPRING,
       step: 1,
       when: (p: P) => p.playBy === 'spring',
     }),

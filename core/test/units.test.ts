@@ -153,6 +153,10 @@ describe('written quantities', () => {
       '> 1 000 000 h (at least 96 000)',
     );
     expect(formatQuantity(3.7e13, 'life')).not.toContain('>');
+    // A thousandfold of the value is where a band has no end: a mesh locks, a motor does not start.
+    expect(sayBanded({ value: 10.8, low: 0.967, high: 10_800 }, 'torque')).toBe('11 N·m (at least 0.97)');
+    expect(sayBanded({ value: 0.552, low: 3.5e-6, high: 2.986 }, 'torque')).toBe('0.55 N·m (at most 3)');
+    expect(sayBanded({ value: 1, low: 1e-3, high: 1000 }, 'torque')).toBe('1 N·m (0.001–1000)');
   });
 
   it('puts nothing between a number and a sign of angle, a space before any other unit', () => {

@@ -35,6 +35,10 @@ describe('the scale', () => {
     expect(a).toBeGreaterThanOrEqual(0);
     expect(b).toBeGreaterThan(11);
     expect(scaleRange([{ expected: { value: 0.01, low: 0, high: 0.02 } }])[0]).toBe(0);
+    // An end that is none leaves the rest its room.
+    expect(
+      scaleRange([{ asked: { value: 4, sense: 'min' }, expected: { value: 10, low: 1, high: 1e5 } }])[1],
+    ).toBeLessThan(20);
     expect(
       scaleRange([{ asked: { value: -5, sense: 'max' }, expected: { value: -7, low: -9, high: -6 } }])[0],
     ).toBeLessThan(-9);

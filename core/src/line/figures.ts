@@ -210,7 +210,7 @@ export function lineFigures(
                 ...ratios,
               ],
               source: 'work of the torque left over a full step against the energy of what turns',
-              note: 'Above it a stepper needs a ramp; without one it loses steps.',
+              note: 'Above it a stepper needs a ramp; without one it loses steps. Where within its band the motor does not lift the load, the band has no lower end.',
             }),
           ),
         ]
@@ -335,6 +335,7 @@ export function lineFigures(
           ...drags,
         ],
         source: SUM,
+        note: 'Where friction within its band locks a mesh, the line holds altogether: the band has no upper end then.',
       }),
     ),
     make.figure(

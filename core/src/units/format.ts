@@ -74,6 +74,20 @@ export interface Banded {
 /** A band whose ends lie further apart than this many times is told by two digits each, whatever their size. */
 const WIDE = 20;
 
+/**
+ * An end this many times away from the value is none: within its band something that the figure hangs on gives out
+ * altogether, a mesh that friction locks, a motor that does not start.
+ */
+const NO_END = 999;
+
+/**
+ * Whether an end of a band is one: nearer than a thousandfold to a positive value.
+ *
+ * @example isEnd(10_800, 10.8) // false
+ */
+export const isEnd = (end: number, value: number): boolean =>
+  !(value > 0) || (end <= NO_END * value && (end <= 0 || end * NO_END >= value));
+
 /** What lies nearer to nought than this, in the unit shown, is what rounding leaves of it. */
 const NOUGHT = 1e-12;
 
@@ -121,9 +135,7 @@ export function formatBanded(
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);
   if (low > 0 && (high > WIDE * low || high > range.most)) {
-    const [a, b] = [tellEnd(low, range), tellEnd(high, range)];
-    const band = v > range.most ? `(at least ${a})` : `(${a}${/[<>]/.test(a + b) ? ' to ' : '–'}${b})`;
-    return { value: tellEnd(v, range), band, unit: unit.symbol };
+    return { value: tellEnd(v, range), band: `(${tellEnds(low, v, high, range)})`, unit: unit.symbol };
   }
   const half = (high - low) / 2;
   // A dash beside a minus reads as two of either.
@@ -138,6 +150,15 @@ export function formatBanded(
   const write = (x: number) =>
     group(Object.is(Number(x.toFixed(places)), -0) ? (0).toFixed(places) : x.toFixed(places));
   return { value: write(v), band: `(${write(low)}${dash}${write(high)})`, unit: unit.symbol };
+}
+
+/** The ends of a wide band, of those that it has. */
+function tellEnds(low: number, value: number, high: number, range: Range): string {
+  const [a, b] = [tellEnd(low, range), tellEnd(high, range)];
+  if (value > range.most) return `at least ${a}`;
+  const [open, none] = [!isEnd(high, value) && high <= range.most, !isEnd(low, value)];
+  if (open !== none) return open ? `at least ${a}` : `at most ${b}`;
+  return `${a}${/[<>]/.test(a + b) ? ' to ' : '–'}${b}`;
 }
 
 /**

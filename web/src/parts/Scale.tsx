@@ -1,3 +1,4 @@
+import { isEnd } from '@gristmill/core';
 export interface ScaleProps {
   readonly asked?: { readonly value: number; readonly sense: 'min' | 'max' } | undefined;
   readonly expected?: { readonly value: number; readonly low: number; readonly high: number } | undefined;
@@ -18,8 +19,7 @@ export function scaleRange(items: readonly Pick<ScaleProps, 'asked' | 'expected'
     .flatMap((x) => [
       x.asked?.value,
       x.expected?.value,
-      x.expected?.low,
-      x.expected?.high,
+      ...(x.expected ? [x.expected.low, x.expected.high].filter((end) => isEnd(end, x.expected!.value)) : []),
       x.found && x.found.value - x.found.U,
       x.found && x.found.value + x.found.U,
     ])

@@ -364,6 +364,9 @@ describe('bearing blocks under the push along their shaft', () => {
     const modulus = v.housing!.material.modulus;
     const least = Math.min(...aside.blocks.flatMap((b) => barOf(aside, b) ?? []).map((b) => barStiffness(modulus, b)));
     expect(blockSpring(aside, modulus)).toBeCloseTo(least * aside.borne!.lever ** 2, 6);
+    // Of two unlike blocks the softer tells.
+    const thicker = aside.blocks.map((b) => (b.id === 'far' ? { ...b, to: b.to + 4 * mm } : b));
+    expect(blockSpring({ ...aside, blocks: thicker }, modulus)).toBeCloseTo(least * aside.borne!.lever ** 2, 6);
     const { housing: _, ...bare } = v;
     const stiffness = (x: Variant) => analyseLine(DEMOS[0]!, x, shelf).figures.find((f) => f.id === 'stiffness')!.value;
     expect(1 / (1 / stiffness(v) - 1 / stiffness(bare as Variant)) / blockSpring(aside, modulus)).toBeCloseTo(1, 6);

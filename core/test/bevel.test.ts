@@ -5,7 +5,7 @@ import { area, readParams, solidVolume, stageKind, type Duty } from '../src/inde
 import { bevelShapes } from '../src/stage/bevel/drawing.ts';
 import { buildBevel } from '../src/stage/bevel/model.ts';
 import type { BevelParams } from '../src/stage/bevel/params.ts';
-import { flankOf, sphericalInvolute, type Cone } from '../src/stage/bevel/geometry.ts';
+import { bevelGeometry, flankOf, sphericalInvolute, type Cone } from '../src/stage/bevel/geometry.ts';
 import { cold } from './helpers.ts';
 import { analyseOf, partsOf } from './stage-bench.ts';
 
@@ -198,6 +198,20 @@ describe('a bevel pair', () => {
     // Wider teeth bear more, but for the outer end that they are thickest at.
     expect(twice).toBeGreaterThan(1.5);
     expect(twice).toBeLessThan(2);
+  });
+
+  it('takes up at 60° what its cones, hubs and shifted teeth do, reckoned apart', () => {
+    const made = bevelGeometry({
+      ...(params({ z1: 20, z2: 30, module: 2e-3, width: 0.01, shift: 0.2, shaft: 60 * deg }) as unknown as BevelParams),
+      ...{ allowance1: 1e-4, hub1: 8e-3, hub2: 6e-3 },
+    });
+    if (!made.ok) throw new Error(made.problem.what);
+    const { cones, outside, length } = made.value;
+    // δ = 23.413° and 36.587°, R = 50.332 mm; over the tips 22.202 and 31.285 mm, pinion’s back 54.983 mm from the apex.
+    expect(outside).toBeCloseTo(90.002374e-3, 9);
+    expect(length).toBeCloseTo(48.08343e-3, 9);
+    // π/40 + 2·0.2·tan 20°/20 − 0.1/40.
+    expect(cones[0].half).toBeCloseTo(0.08331922, 8);
   });
 
   it('leans its pinion’s port by what the shafts are off a right angle', () => {

@@ -85,8 +85,10 @@ describe('a line as one mass', () => {
     const motor = made(v).bodies.find((b) => b.id === 'motor/body')!;
     const { centre } = solidMoments(motor.solid());
     const at = motor.places(0)[0]!;
-    const z = at.at[2] + at.z[2] * centre[2];
-    expect(heavy.centre[2]).toBeCloseTo((light.mass * light.centre[2] + z) / heavy.mass, 9);
+    for (const k of [0, 1, 2]) {
+      const middle = at.at[k]! + at.x[k]! * centre[0] + at.y[k]! * centre[1] + at.z[k]! * centre[2];
+      expect(heavy.centre[k]).toBeCloseTo((light.mass * light.centre[k]! + middle) / heavy.mass, 9);
+    }
   });
   it('counts hubs and shafts in the line’s inertia, through the square of the ratio that follows', () => {
     const j = joint('wing-root');

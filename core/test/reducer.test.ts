@@ -36,7 +36,7 @@ import {
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
-import { bendingOf, onSupports, type Working } from '../src/reducer/link-loads.ts';
+import { bendingOf, linkChecks, onSupports, type Working } from '../src/reducer/link-loads.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
 import { facesOf } from '../src/fit/pairs.ts';
@@ -717,6 +717,18 @@ describe('what a housing stands', () => {
         numbers({ pushes: { peak: { across, along: 0, moment }, lasting: { across: 0, along: 0, moment: 0 } } }),
         numbers({ pullPeak: pull, tiltPeak: tilt }),
       ]);
+    // What tilts it is a couple on its two bearings, by how far they are apart.
+    const couple = { across: 0, along: 0, moment: 0.3 };
+    const duty = { torque: 1, torqueRms: 1, speed: 1, meanSpeed: 1 };
+    const works = (more: object) => ({ numbers: more, duty }) as unknown as Working;
+    const tilted = linkChecks(r, v, [
+      works({ ratio: 3, pushes: { peak: couple, lasting: couple } }),
+      works({ ratio: 3 }),
+    ]);
+    expect(tilted.find((c) => c.id === 'bears-1')!.figure).toBeCloseTo(
+      (link!.bearing!.static * (above - below)) / 0.3,
+      6,
+    );
     const [own, next] = [middle(0, 'output'), middle(1, 'input')];
     expect([below < own, own < above, above < next]).toEqual([true, true, true]);
     // 90 N between the bearings: F·x·y/L; a pull beyond the upper one by its lever there; what is tilted comes on top.

@@ -189,7 +189,9 @@ export function wormAssembly(p: WormParams): readonly AssemblyStep[] {
           : 'Press a bearing on either side of the worm.',
       caution: 'Press on the inner ring; do not hammer.',
     },
-    { do: 'Set the worm with its bearings into what holds them and take its end play out with shims: all of it shows at the wheel.' },
+    {
+      do: 'Set the worm with its bearings into what holds them and take its end play out with shims: all of it shows at the wheel.',
+    },
     {
       do: 'Fasten the wheel on its shaft and set it so that its middle lies under the worm’s axis; the mark of contact should sit in the middle of its teeth.',
     },

@@ -76,7 +76,8 @@ const WIDE = 20;
 
 /**
  * An end this many times away from the value is none: within its band something that the figure hangs on gives out
- * altogether, a mesh that friction locks, a motor that does not start.
+ * altogether, a mesh that friction locks, a motor that does not start. Bands are not felt out further than a thousandfold
+ * (`figure/band.ts`).
  */
 const NO_END = 999;
 

@@ -1,4 +1,5 @@
 import { isEnd } from '@gristmill/core';
+
 export interface ScaleProps {
   readonly asked?: { readonly value: number; readonly sense: 'min' | 'max' } | undefined;
   readonly expected?: { readonly value: number; readonly low: number; readonly high: number } | undefined;
